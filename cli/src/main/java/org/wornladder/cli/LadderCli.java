@@ -1,0 +1,88 @@
+package org.wornladder.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.wornladder.cli.command.Call;
+import org.wornladder.cli.command.CommandTable;
+import org.wornladder.cli.command.Options;
+import org.wornladder.cli.view.ErrorView;
+import org.wornladder.fault.LadderException;
+import picocli.CommandLine;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.ParseResult;
+import picocli.CommandLine.UnmatchedArgumentException;
+
+/**
+ * Reads a command line, runs its command, and turns what went wrong into words and an exit code.
+ */
+public final class LadderCli {
+  private final Terminal terminal;
+  private final Path folder;
+
+  /**
+   * @param folder where the command is given, from which relative paths are taken
+   */
+  public LadderCli(Terminal terminal, Path folder) {
+    this.terminal = terminal;
+    this.folder = folder;
+  }
+
+  /** Runs one command line and returns one of {@link ExitCode}. */
+  public int run(String... args) {
+    try {
+      Optional<CommandTable.Named> named = CommandTable.named(args);
+      CommandLine line = CommandTable.commandLine(named, terminal);
+      return parsed(line, named, line.parseArgs(args));
+    } catch (ParameterException e) {
+      return wrong(e);
+    } finally {
+      terminal.flush();
+    }
+  }
+
+  private int parsed(CommandLine line, Optional<CommandTable.Named> named, ParseResult result) {
+    line.setOut(new PrintWriter(terminal.out(), true));
+    if (CommandLine.executeHelpRequest(result) != null) {
+      return ExitCode.DONE;
+    }
+    if (named.isEmpty() || !result.hasSubcommand()) {
+      line.usage(terminal.err());
+      return ExitCode.WRONG;
+    }
+    Call call = new Call(result.subcommand(), result, terminal, folder);
+    try {
+      return named.get().command().run(call);
+    } catch (ParameterException e) {
+      return wrong(e);
+    } catch (LadderException e) {
+      int code = ExitCode.of(e);
+      new ErrorView(terminal, call.isJson()).show(e, code);
+      if (call.has(Options.VERBOSE)) {
+        e.printStackTrace(terminal.err());
+      }
+      return code;
+    } catch (RuntimeException e) {
+      return fault(call, e);
+    }
+  }
+
+  private int wrong(ParameterException e) {
+    terminal.err().println("ladder: " + e.getMessage());
+    if (!UnmatchedArgumentException.printSuggestions(e, new PrintWriter(terminal.err(), true))) {
+      String command = e.getCommandLine().getCommandSpec().qualifiedName();
+      terminal.err().println("  next   " + command + " --help");
+    }
+    return ExitCode.WRONG;
+  }
+
+  private int fault(Call call, RuntimeException e) {
+    terminal.err().println("ladder: a fault in the program itself: " + e);
+    if (call.has(Options.VERBOSE)) {
+      e.printStackTrace(terminal.err());
+    } else {
+      terminal.err().println("  next   run it again with --verbose, and report what it says");
+    }
+    return ExitCode.FAULT;
+  }
+}

@@ -1,0 +1,28 @@
+package org.wornladder.cli;
+
+import java.io.FileDescriptor;
+import java.io.FileInputStream;
+import java.io.FileOutputStream;
+import java.nio.file.Path;
+
+/** The program's entry, and the only place that ends it. */
+public final class Main {
+  private Main() {}
+
+  public static void main(String[] args) {
+    if (args.length == 1 && args[0].equals("--version")) {
+      // Answered before anything else is loaded.
+      System.out.println(Version.LINE);
+      return;
+    }
+    Terminal terminal =
+        Terminal.ofProcess(
+            new FileInputStream(FileDescriptor.in),
+            Terminal.standardOut(),
+            Terminal.plain(new FileOutputStream(FileDescriptor.err)));
+    int code = new LadderCli(terminal, Path.of("").toAbsolutePath()).run(args);
+    if (code != ExitCode.DONE) {
+      System.exit(code);
+    }
+  }
+}

@@ -1,0 +1,24 @@
+package org.wornladder.cli.command;
+
+import java.util.OptionalLong;
+import org.wornladder.climb.ApplyOptions;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** The options that preview and apply share. */
+final class ApplyOptionsReader {
+  private static final String TO = "--to";
+  private static final String TOGETHER = "--together";
+
+  private ApplyOptionsReader() {}
+
+  static void describe(CommandSpec spec) {
+    spec.addOption(Options.text(TO, "NUMBER", "Stop after this rung."));
+    spec.addOption(Options.flag(TOGETHER, "All waiting rungs in one transaction: all or none."));
+  }
+
+  static ApplyOptions read(Call call) {
+    OptionalLong to =
+        call.text(TO).map(text -> OptionalLong.of(call.number(text))).orElse(OptionalLong.empty());
+    return new ApplyOptions(to, call.has(TOGETHER));
+  }
+}

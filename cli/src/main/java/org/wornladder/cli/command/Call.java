@@ -1,0 +1,105 @@
+package org.wornladder.cli.command;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.Ladder;
+import org.wornladder.LadderSettings;
+import org.wornladder.cli.Terminal;
+import org.wornladder.cli.Version;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.ParseResult;
+
+/**
+ * One call of a command: what was typed, and where to answer.
+ *
+ * @param folder where it was typed
+ */
+public record Call(ParseResult typed, ParseResult root, Terminal terminal, Path folder) {
+  private static final int LONGEST_WAIT_SECONDS = 24 * 60 * 60;
+
+  public boolean has(String option) {
+    return typed.hasMatchedOption(option);
+  }
+
+  public Optional<String> text(String option) {
+    return text(typed, option);
+  }
+
+  private static Optional<String> text(ParseResult result, String option) {
+    String value = result.matchedOptionValue(option, (String) null);
+    return Optional.ofNullable(value);
+  }
+
+  /** Each value of an option that may be given several times. */
+  List<String> texts(String option) {
+    OptionSpec spec = typed.matchedOption(option);
+    return spec == null ? List.of() : spec.getValue();
+  }
+
+  Optional<String> word(int index) {
+    String value = typed.matchedPositionalValue(index, (String) null);
+    return Optional.ofNullable(value);
+  }
+
+  /** All words behind the command. */
+  List<String> words() {
+    return typed.matchedPositionalValue(0, List.<String>of());
+  }
+
+  /** The environment named; the empty name, which means the default one, otherwise. */
+  String environment() {
+    return word(Options.ENVIRONMENT).orElse("");
+  }
+
+  public boolean isJson() {
+    String format = text(Options.FORMAT).orElse("text");
+    if (!format.equals("text") && !format.equals("json")) {
+      throw wrong(Options.FORMAT + " is text or json, not '" + format + "'");
+    }
+    return format.equals("json");
+  }
+
+  /** A rung's number, with leading zeros or not. */
+  long number(String text) {
+    if (!text.matches("\\d{1,18}")) {
+      throw wrong("'" + text + "' is not a rung's number, such as 7 or 0007");
+    }
+    return Long.parseLong(text);
+  }
+
+  /** A whole number from {@code least} up. */
+  int count(String option, int least, int otherwise) {
+    Optional<String> text = text(option);
+    if (text.isEmpty()) {
+      return otherwise;
+    }
+    if (!text.get().matches("\\d{1,9}") || Integer.parseInt(text.get()) < least) {
+      throw wrong(option + " takes a whole number from " + least + " up, not '" + text.get() + "'");
+    }
+    return Integer.parseInt(text.get());
+  }
+
+  ParameterException wrong(String message) {
+    return new ParameterException(typed.commandSpec().commandLine(), message);
+  }
+
+  /** The project's folder. */
+  Path projectFolder() {
+    Optional<String> named = text(Options.PROJECT).or(() -> text(root, Options.PROJECT));
+    return named.map(folder::resolve).orElse(folder).normalize();
+  }
+
+  /** Opens the project. */
+  Ladder ladder() {
+    LadderSettings settings = LadderSettings.standard(Version.TEXT);
+    int wait = count(Options.LOCK_WAIT, 0, -1);
+    if (wait > LONGEST_WAIT_SECONDS) {
+      throw wrong(Options.LOCK_WAIT + " is a day at most");
+    }
+    return Ladder.open(
+        projectFolder(), wait < 0 ? settings : settings.withLockWait(Duration.ofSeconds(wait)));
+  }
+}

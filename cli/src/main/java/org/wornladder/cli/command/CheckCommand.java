@@ -1,0 +1,41 @@
+package org.wornladder.cli.command;
+
+import java.util.Optional;
+import org.wornladder.Ladder;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.CheckView;
+import org.wornladder.project.Problem;
+import org.wornladder.survey.Examination;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Examines the files, and with an environment its journal too. */
+final class CheckCommand implements Command {
+  private static final String AGAINST = "--against";
+
+  @Override
+  public void describe(CommandSpec spec) {
+    spec.addOption(
+        Options.text(AGAINST, "ENV", "Lay the files beside this environment's journal too."));
+    Options.format(spec);
+  }
+
+  @Override
+  public int run(Call call) {
+    Examination files = Ladder.check(call.projectFolder());
+    boolean wrong = files.problems().stream().anyMatch(Problem::isError);
+    Optional<String> against = call.text(AGAINST).filter(name -> !wrong);
+    Examination examination =
+        new Examination(
+            files.problems(),
+            files.rungs(),
+            files.standing(),
+            against.map(name -> call.ladder().checkAgainst(name)));
+    CheckView view = new CheckView(call.terminal());
+    if (call.isJson()) {
+      view.json(examination);
+    } else {
+      view.show(examination);
+    }
+    return examination.isGood() ? ExitCode.DONE : ExitCode.FOUND;
+  }
+}

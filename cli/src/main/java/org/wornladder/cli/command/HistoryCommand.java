@@ -1,0 +1,30 @@
+package org.wornladder.cli.command;
+
+import org.wornladder.Ladder;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.HistoryView;
+import org.wornladder.survey.JournalReport;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Lists the journal. */
+final class HistoryCommand implements Command {
+  @Override
+  public void describe(CommandSpec spec) {
+    Options.environment(spec, "The environment; the default one otherwise.");
+    Options.format(spec);
+  }
+
+  @Override
+  public int run(Call call) {
+    Ladder ladder = call.ladder();
+    boolean json = call.isJson();
+    JournalReport report = ladder.history(call.environment());
+    HistoryView view = new HistoryView(call.terminal());
+    if (json) {
+      view.json(report);
+    } else {
+      view.show(report, ladder.project()::label);
+    }
+    return report.history().broken().isPresent() ? ExitCode.FOUND : ExitCode.DONE;
+  }
+}

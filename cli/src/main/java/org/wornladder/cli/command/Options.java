@@ -1,0 +1,107 @@
+package org.wornladder.cli.command;
+
+import java.util.List;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
+
+/** The options that several commands share. */
+public final class Options {
+  public static final String PROJECT = "--project";
+  public static final String VERBOSE = "--verbose";
+  static final String FORMAT = "--format";
+  static final String YES = "--yes";
+  static final String CONFIRM = "--confirm";
+  static final String LOCK_WAIT = "--lock-wait";
+  static final int ENVIRONMENT = 0;
+
+  private Options() {}
+
+  static OptionSpec project() {
+    return text(PROJECT, "DIR", "The project's folder; the current one otherwise.");
+  }
+
+  static OptionSpec verbose() {
+    return flag(VERBOSE, "Show where in the program an error arose.");
+  }
+
+  static OptionSpec help() {
+    return OptionSpec.builder("--help", "-h")
+        .usageHelp(true)
+        .description("Show this help.")
+        .build();
+  }
+
+  static OptionSpec version() {
+    return OptionSpec.builder("--version")
+        .versionHelp(true)
+        .description("Show the version.")
+        .build();
+  }
+
+  static OptionSpec text(String name, String label, String description) {
+    return OptionSpec.builder(name)
+        .paramLabel(label)
+        .type(String.class)
+        .description(description)
+        .build();
+  }
+
+  static OptionSpec flag(String name, String description) {
+    return OptionSpec.builder(name).type(boolean.class).description(description).build();
+  }
+
+  static void environment(CommandSpec spec, String description) {
+    spec.addPositional(
+        PositionalParamSpec.builder()
+            .index("0")
+            .paramLabel("ENV")
+            .arity("0..1")
+            .type(String.class)
+            .description(description)
+            .build());
+  }
+
+  static void format(CommandSpec spec) {
+    spec.addOption(
+        OptionSpec.builder(FORMAT)
+            .paramLabel("text|json")
+            .type(String.class)
+            .completionCandidates(List.of("text", "json"))
+            .description("How to write the result: for people, or one JSON object.")
+            .build());
+  }
+
+  /** An option that may be given several times. */
+  static OptionSpec texts(String name, String label, String description) {
+    return OptionSpec.builder(name)
+        .paramLabel(label)
+        .type(List.class)
+        .auxiliaryTypes(String.class)
+        .arity("1")
+        .description(description)
+        .build();
+  }
+
+  /** All words behind the command. */
+  static void words(CommandSpec spec, String label, String arity, String description) {
+    spec.addPositional(
+        PositionalParamSpec.builder()
+            .index("0..*")
+            .paramLabel(label)
+            .arity(arity)
+            .type(List.class)
+            .auxiliaryTypes(String.class)
+            .description(description)
+            .build());
+  }
+
+  /** What every command takes that changes a database. */
+  static void change(CommandSpec spec) {
+    spec.addOption(flag(YES, "Answer questions with yes. Not enough for a guarded environment."));
+    spec.addOption(
+        text(CONFIRM, "ENV", "The environment's name once more: the yes for a guarded one."));
+    spec.addOption(
+        text(LOCK_WAIT, "SECONDS", "How long to wait for another process's lock; 60 otherwise."));
+  }
+}

@@ -1,0 +1,50 @@
+package org.wornladder.cli.command;
+
+import java.util.stream.Stream;
+import org.wornladder.Ladder;
+import org.wornladder.climb.Approval;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.RollbackOptions;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Runs ways down. */
+final class RollbackCommand extends ChangeCommand {
+  private static final String LAST = "--last";
+  private static final String TO = "--to";
+  private static final String ABSENT = "--absent";
+  private static final String FROM_JOURNAL = "--from-journal";
+
+  @Override
+  public void describe(CommandSpec spec) {
+    Options.environment(spec, "The environment; the default one otherwise.");
+    spec.addOption(Options.text(LAST, "N", "Take back the N rungs that ran last; 1 otherwise."));
+    spec.addOption(
+        Options.text(TO, "NUMBER", "Take back all above this rung, which stays; 0 for all."));
+    spec.addOption(Options.flag(ABSENT, "Take back the rungs that this checkout has no file for."));
+    spec.addOption(
+        Options.flag(
+            FROM_JOURNAL,
+            "Where the file no longer serves, run the way down that the journal kept."));
+    Options.change(spec);
+    Options.format(spec);
+  }
+
+  @Override
+  Outcome change(Ladder ladder, Call call, Approval approval, Listener listener) {
+    RollbackOptions options = new RollbackOptions(selection(call), call.has(FROM_JOURNAL));
+    return ladder.rollback(call.environment(), options, approval, listener);
+  }
+
+  private static RollbackOptions.Selection selection(Call call) {
+    if (Stream.of(LAST, TO, ABSENT).filter(call::has).count() > 1) {
+      throw call.wrong("--last, --to and --absent exclude each other");
+    }
+    if (call.has(ABSENT)) {
+      return new RollbackOptions.Absent();
+    }
+    return call.has(TO)
+        ? new RollbackOptions.To(call.number(call.text(TO).orElseThrow()))
+        : new RollbackOptions.Last(call.count(LAST, 1, 1));
+  }
+}

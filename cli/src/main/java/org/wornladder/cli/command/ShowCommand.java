@@ -1,0 +1,51 @@
+package org.wornladder.cli.command;
+
+import org.wornladder.Ladder;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.ShowView;
+import org.wornladder.survey.DatabaseReport;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Shows what stands in a database. */
+final class ShowCommand implements Command {
+  private static final String TABLE = "--table";
+  private static final String ROWS = "--rows";
+  private static final int FIRST_ROWS = 5;
+
+  @Override
+  public void describe(CommandSpec spec) {
+    Options.environment(spec, "The environment; the default one otherwise.");
+    spec.addOption(
+        Options.text(TABLE, "NAME", "One table: its columns, keys, indexes and first rows."));
+    spec.addOption(Options.text(ROWS, "N", "How many rows of the table; 5 otherwise, 0 for none."));
+    Options.format(spec);
+  }
+
+  @Override
+  public int run(Call call) {
+    if (call.has(ROWS) && !call.has(TABLE)) {
+      throw call.wrong("--rows goes with --table");
+    }
+    int rows = call.count(ROWS, 0, FIRST_ROWS);
+    boolean json = call.isJson();
+    Ladder ladder = call.ladder();
+    ShowView view = new ShowView(call.terminal());
+    if (call.has(TABLE)) {
+      DatabaseReport.OfTable report =
+          ladder.showTable(call.environment(), call.text(TABLE).orElseThrow(), rows);
+      if (json) {
+        view.json(report);
+      } else {
+        view.show(report);
+      }
+      return ExitCode.DONE;
+    }
+    DatabaseReport report = ladder.show(call.environment());
+    if (json) {
+      view.json(report);
+    } else {
+      view.show(report);
+    }
+    return ExitCode.DONE;
+  }
+}

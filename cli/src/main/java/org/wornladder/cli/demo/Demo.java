@@ -1,0 +1,212 @@
+package org.wornladder.cli.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.wornladder.cli.LadderCli;
+import org.wornladder.cli.Terminal;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.project.ProjectException;
+import org.wornladder.sql.Place;
+
+/** Tells the story of the Hollowfield Growers' database, with the true output of every command. */
+public final class Demo {
+  private final Terminal terminal;
+  private final PrintStream out;
+  private final Path folder;
+  private final String name;
+  private int act;
+
+  /**
+   * @param folder where the project is made
+   * @param name the folder as it was typed
+   */
+  public Demo(Terminal terminal, Path folder, String name) {
+    this.terminal = withoutQuestions(terminal);
+    this.out = terminal.out();
+    this.folder = folder;
+    this.name = name;
+  }
+
+  private static Terminal withoutQuestions(Terminal terminal) {
+    return new Terminal(
+        terminal.in(),
+        terminal.out(),
+        terminal.out(),
+        false,
+        terminal.outIsTerminal(),
+        false,
+        terminal.width(),
+        terminal.color(),
+        terminal.unicode());
+  }
+
+  /**
+   * Runs everything.
+   *
+   * @throws RefusedException if something stands in the folder already
+   * @throws ProjectException if the folder cannot be written
+   */
+  public void tell() {
+    refuseFullFolder();
+    try {
+      Files.createDirectories(folder);
+      beginning();
+      development();
+      promotion();
+      mistakes();
+      end();
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(name), "the folder cannot be written: " + e.getMessage(), "name another folder");
+    }
+  }
+
+  private void refuseFullFolder() {
+    try (Stream<Path> files = Files.isDirectory(folder) ? Files.list(folder) : Stream.empty()) {
+      if (files.findAny().isPresent()) {
+        throw RefusedException.of(
+            "the folder " + name + " is not empty", name, "ladder demo DIR, with a new name");
+      }
+    } catch (IOException e) {
+      throw ProjectException.of(Place.of(name), "the folder cannot be read", "name another folder");
+    }
+  }
+
+  private void beginning() throws IOException {
+    act(
+        "Hollowfield Growers start a database",
+        "The growers keep orchards of apples and pears. Their project begins in an empty folder.");
+    out.println("$ mkdir " + name + " && cd " + name);
+    ladder("init");
+    say("Three environments go into ladder.yaml: dev is anybody's, live is guarded.");
+    file("ladder.yaml");
+    show("ladder.yaml");
+    act(
+        "Two changes are written",
+        "A rung is one versioned change: a file with a way up and a way down. The first by hand:");
+    ladder("new", "orchards and blocks");
+    file("rungs/0001-orchards-and-blocks.sql");
+    show("rungs/0001-orchards-and-blocks.sql");
+    say("The second out of short-hand in SQL's own words, way down included:");
+    ladder(
+        "new",
+        "pickings",
+        "--create-table",
+        "picking (id integer primary key, block_id integer not null references block (id), picked_on text not null, kilograms integer not null)",
+        "--add-index",
+        "picking (picked_on)");
+    show("rungs/0002-pickings.sql");
+    say("A view is a standing script: run again whenever its text changes.");
+    file("standing/harvest_summary.sql");
+    ladder("check");
+  }
+
+  private void development() {
+    act("First on dev", "The preview is the very plan that apply runs.");
+    ladder("preview");
+    ladder("apply");
+    ladder("status");
+    say("The way back is tried before anyone depends on it, and the way up once more:");
+    ladder("rollback", "--to", "0");
+    ladder("apply");
+    ladder("show");
+  }
+
+  private void promotion() {
+    act("Then test and live", "live takes only what test has, and wants its own name as a yes.");
+    ladder("apply", "live");
+    ladder("apply", "test");
+    ladder("apply", "live");
+    ladder("apply", "live", "--confirm", "live");
+  }
+
+  private void mistakes() throws IOException {
+    act(
+        "Somebody edits a rung that has run",
+        "A column is slipped into 0001, which three databases have already.");
+    file("edited", "rungs/0001-orchards-and-blocks.sql");
+    ladder("status");
+    ladder("apply");
+    say(
+        "The old text is put back, and the change becomes a rung of its own. Its second statement is wrong:");
+    file("rungs/0001-orchards-and-blocks.sql");
+    file("failing", "rungs/0003-cold-rooms.sql");
+    show("rungs/0003-cold-rooms.sql");
+    ladder("apply");
+    say(
+        "The first statement was undone with it: no table cold_room stands on dev, and the journal says why.");
+    ladder("show");
+    ladder("history");
+    say("Mended, it runs:");
+    file("rungs/0003-cold-rooms.sql");
+    ladder("apply");
+    ladder("status");
+  }
+
+  private void end() {
+    act("The folder is yours", "Everything above stands in " + name + "/: play with it.");
+    out.println("  cd " + name);
+    for (String command :
+        List.of("ladder preview test", "ladder show --table block", "ladder --help")) {
+      out.println("  " + command);
+    }
+  }
+
+  private void act(String title, String words) {
+    act++;
+    out.println();
+    String line = terminal.unicode() ? "━" : "=";
+    out.println(
+        line.repeat(3)
+            + " "
+            + act
+            + ". "
+            + title
+            + " "
+            + line.repeat(Math.max(3, 74 - title.length())));
+    out.println();
+    say(words);
+  }
+
+  private void say(String words) {
+    out.println(words);
+    out.println();
+  }
+
+  private void ladder(String... args) {
+    List<String> typed = new ArrayList<>();
+    for (String arg : args) {
+      typed.add(arg.matches("[A-Za-z0-9-]+") ? arg : "\"" + arg + "\"");
+    }
+    out.println("$ ladder " + String.join(" ", typed));
+    int code = new LadderCli(terminal, folder).run(args);
+    if (code != 0) {
+      out.println("(exit code " + code + ")");
+    }
+    out.println();
+  }
+
+  /** Writes one of the example's files. */
+  private void file(String file) throws IOException {
+    file("project", file);
+  }
+
+  private void file(String version, String file) throws IOException {
+    try (InputStream in = Demo.class.getResourceAsStream("/demo/" + version + "/" + file)) {
+      Files.createDirectories(folder.resolve(file).getParent());
+      Files.write(folder.resolve(file), in.readAllBytes());
+    }
+  }
+
+  private void show(String file) throws IOException {
+    out.println("$ cat " + file);
+    out.println(Files.readString(folder.resolve(file), StandardCharsets.UTF_8));
+  }
+}

@@ -1,0 +1,97 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import org.wornladder.cli.Terminal;
+import org.wornladder.project.Problem;
+import org.wornladder.survey.Examination;
+import org.wornladder.survey.Examination.Finding;
+
+/** What an examination of the files found. */
+public final class CheckView {
+  private final Paint paint;
+  private final PrintStream out;
+
+  public CheckView(Terminal terminal) {
+    this.paint = new Paint(terminal);
+    this.out = terminal.out();
+  }
+
+  public void show(Examination examination) {
+    for (Problem problem : examination.problems()) {
+      String severity = problem.isError() ? paint.bad("error") : paint.faint("note ");
+      part(severity, problem.place().toString(), problem.message(), problem.next());
+    }
+    examination
+        .against()
+        .ifPresent(
+            against -> {
+              for (Finding finding : against.findings()) {
+                part(paint.bad("found"), finding.where(), finding.what(), finding.next());
+              }
+            });
+    out.println(summary(examination));
+  }
+
+  private void part(String severity, String where, String what, String next) {
+    out.println(severity + "  " + paint.strong(Clean.line(where)) + "  " + Clean.line(what));
+    if (!next.isEmpty()) {
+      out.println(paint.faint("       next: ") + Clean.line(next));
+    }
+  }
+
+  private static String summary(Examination examination) {
+    long errors = examination.problems().stream().filter(Problem::isError).count();
+    String files =
+        PlanView.count(examination.rungs(), "rung")
+            + " and "
+            + PlanView.count(examination.standing(), "standing script");
+    String found =
+        errors == 0
+            ? files + " read; nothing is wrong."
+            : files + " read; " + PlanView.count(errors, "error") + ".";
+    return found
+        + examination
+            .against()
+            .map(
+                against ->
+                    " Against "
+                        + against.environment()
+                        + ": "
+                        + (against.findings().isEmpty()
+                            ? "the journal agrees"
+                            : PlanView.count(against.findings().size(), "finding"))
+                        + ", "
+                        + PlanView.count(against.waiting(), "rung")
+                        + " waiting.")
+            .orElse("");
+  }
+
+  public void json(Examination examination) {
+    Json json =
+        new Json()
+            .put("good", examination.isGood())
+            .put("rungs", examination.rungs())
+            .put("standing", examination.standing())
+            .put("problems", examination.problems().stream().map(ProblemJson::of).toList());
+    examination
+        .against()
+        .ifPresent(
+            against ->
+                json.put(
+                    "against",
+                    new Json()
+                        .put("environment", against.environment())
+                        .put("waiting", against.waiting())
+                        .put(
+                            "findings",
+                            against.findings().stream().map(CheckView::json).toList())));
+    json.write(out);
+  }
+
+  private static Json json(Finding finding) {
+    return new Json()
+        .put("what", finding.what())
+        .put("where", finding.where())
+        .put("next", finding.next());
+  }
+}

@@ -1,0 +1,98 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.List;
+import org.wornladder.cli.Terminal;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.RefusedException.Refusal;
+import org.wornladder.climb.StatementFailedException;
+import org.wornladder.fault.LadderException;
+import org.wornladder.project.Problem;
+import org.wornladder.project.ProjectException;
+
+/** What went wrong: what happened, where, and what to do next. */
+public final class ErrorView {
+  private final Terminal terminal;
+  private final Paint paint;
+  private final boolean json;
+
+  public ErrorView(Terminal terminal, boolean json) {
+    this.terminal = terminal;
+    this.paint = new Paint(terminal);
+    this.json = json;
+  }
+
+  public void show(LadderException e, int exitCode) {
+    if (json) {
+      json(e, exitCode).write(terminal.out());
+      return;
+    }
+    terminal.out().flush();
+    if (e instanceof ProjectException project) {
+      for (Problem problem : project.problems()) {
+        part(problem.message(), problem.place().toString(), problem.next());
+      }
+    } else if (e instanceof RefusedException refused) {
+      for (Refusal refusal : refused.refusals()) {
+        part(refusal.what(), refusal.where(), refusal.next());
+      }
+    } else if (e instanceof StatementFailedException failed) {
+      failure(failed);
+    } else {
+      part(e.what(), e.where().orElse(""), e.next().orElse(""));
+    }
+  }
+
+  private void part(String what, String where, String next) {
+    terminal.err().println(paint.bad("ladder: ") + Clean.line(what));
+    line("where", where);
+    line("next", next);
+  }
+
+  private void line(String name, String text) {
+    if (!text.isEmpty()) {
+      terminal.err().println("  " + paint.faint(Clean.pad(name, 5)) + "  " + Clean.line(text));
+    }
+  }
+
+  private void failure(StatementFailedException e) {
+    PrintStream err = terminal.err();
+    err.println(paint.bad("ladder: ") + Clean.line(e.what()));
+    line("where", e.failure().place());
+    e.failure()
+        .statement()
+        .ifPresent(
+            statement ->
+                Clean.lines(statement).lines().forEach(text -> err.println("         " + text)));
+    line("left", e.failure().left());
+    line("next", e.next().orElse(""));
+  }
+
+  private static Json json(LadderException e, int exitCode) {
+    Json error = new Json();
+    error.put("what", e.what()).put("where", e.where()).put("next", e.next());
+    error.put("exit_code", exitCode);
+    if (e instanceof ProjectException project) {
+      List<Problem> problems = project.problems();
+      error.put("all", problems.stream().map(ProblemJson::of).toList());
+    } else if (e instanceof RefusedException refused) {
+      error.put("all", refused.refusals().stream().map(ErrorView::json).toList());
+    } else if (e instanceof StatementFailedException failed) {
+      error
+          .put("environment", failed.failure().environment())
+          .put("step", failed.failure().step())
+          .put("statement", failed.failure().statement())
+          .put("database_said", failed.failure().words())
+          .put("left", failed.failure().left())
+          .put("steps_completed", failed.failure().completed());
+    }
+    return new Json().put("error", error);
+  }
+
+  private static Json json(Refusal refusal) {
+    return new Json()
+        .put("what", refusal.what())
+        .put("where", refusal.where())
+        .put("next", refusal.next());
+  }
+}

@@ -1,0 +1,47 @@
+package org.wornladder.cli.view;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.wornladder.cli.Terminal;
+
+/** Lines in columns: as wide as their longest cell, the last one cut to the terminal. */
+final class Grid {
+  private static final String GAP = "  ";
+
+  private final List<List<String>> rows = new ArrayList<>();
+  private final List<Integer> widths = new ArrayList<>();
+
+  /** Adds a line of cleaned cells. */
+  Grid row(String... cells) {
+    return row(List.of(cells));
+  }
+
+  Grid row(List<String> cells) {
+    rows.add(cells);
+    for (int i = 0; i < cells.size(); i++) {
+      int width = Clean.width(cells.get(i));
+      if (i < widths.size()) {
+        widths.set(i, Math.max(widths.get(i), width));
+      } else {
+        widths.add(width);
+      }
+    }
+    return this;
+  }
+
+  /** The lines, indented; cut to a terminal, whole where nobody looks at one. */
+  List<String> lines(String indent, Terminal terminal) {
+    String ellipsis = new Paint(terminal).ellipsis();
+    int width = terminal.outIsTerminal() ? terminal.width() : Integer.MAX_VALUE;
+    List<String> lines = new ArrayList<>();
+    for (List<String> row : rows) {
+      StringBuilder line = new StringBuilder(indent);
+      for (int i = 0; i < row.size(); i++) {
+        boolean last = i == row.size() - 1;
+        line.append(last ? row.get(i) : Clean.pad(row.get(i), widths.get(i)) + GAP);
+      }
+      lines.add(Clean.cut(line.toString().stripTrailing(), width, ellipsis));
+    }
+    return lines;
+  }
+}

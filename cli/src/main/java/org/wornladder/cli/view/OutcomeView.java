@@ -1,0 +1,93 @@
+package org.wornladder.cli.view;
+
+import java.util.List;
+import java.util.Locale;
+import org.wornladder.cli.Terminal;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.Step;
+import org.wornladder.diff.StructureSummary;
+import org.wornladder.project.Direction;
+
+/** What a run did, in one line or as JSON. */
+public final class OutcomeView {
+  private final Terminal terminal;
+
+  public OutcomeView(Terminal terminal) {
+    this.terminal = terminal;
+  }
+
+  /**
+   * @param at the label of the highest rung in place
+   */
+  public void show(Outcome outcome, String at) {
+    String name = outcome.plan().environment();
+    String place =
+        outcome.at() == 0 ? name + " has no rung in place." : name + " is at " + at + ".";
+    if (outcome.plan().isEmpty()) {
+      String nothing =
+          outcome.plan().direction() == Direction.UP ? " Nothing waits." : " Nothing to take back.";
+      terminal.out().println(place + nothing);
+      return;
+    }
+    String stopped = outcome.stopped() ? " Stopped before the plan was done; apply goes on." : "";
+    terminal
+        .out()
+        .println(
+            place
+                + " "
+                + what(outcome)
+                + " in "
+                + outcome.elapsedMs()
+                + " ms. Structure: "
+                + outcome.structure().text()
+                + "."
+                + stopped);
+  }
+
+  private static String what(Outcome outcome) {
+    String rungs = PlanView.count(outcome.rungsRun(), "rung");
+    boolean standing =
+        outcome.done().stream().anyMatch(done -> done.step() instanceof Step.OfStanding);
+    if (outcome.rungsRun() == 0 && standing) {
+      return "Standing scripts";
+    }
+    return rungs + (standing ? " and standing scripts" : "");
+  }
+
+  public void json(Outcome outcome) {
+    new Json()
+        .put("environment", outcome.plan().environment())
+        .put("direction", outcome.plan().direction().word())
+        .put("at", outcome.at())
+        .put("elapsed_ms", outcome.elapsedMs())
+        .put("stopped", outcome.stopped())
+        .put("steps", outcome.done().stream().map(OutcomeView::json).toList())
+        .put("structure", structure(outcome.structure()))
+        .write(terminal.out());
+  }
+
+  private static Json json(Outcome.Done done) {
+    Json json = new Json();
+    if (done.step() instanceof Step.OfRung rung) {
+      json.put("kind", "rung").put("number", rung.number());
+    } else {
+      json.put("kind", "standing");
+    }
+    return json.put("about", done.step().about())
+        .put("result", done.result().name().toLowerCase(Locale.ROOT))
+        .put("detail", done.detail())
+        .put("elapsed_ms", done.elapsedMs());
+  }
+
+  private static List<Json> structure(StructureSummary summary) {
+    return summary.counts().stream()
+        .map(
+            count ->
+                new Json()
+                    .put("kind", count.kind().replace(' ', '_'))
+                    .put("added", count.added())
+                    .put("removed", count.removed())
+                    .put("changed", count.changed()))
+        .toList();
+  }
+}

@@ -1,0 +1,18 @@
+package org.wornladder.cli.view;
+
+import org.wornladder.project.Problem;
+
+/** A problem as JSON, wherever one is written. */
+final class ProblemJson {
+  private ProblemJson() {}
+
+  static Json of(Problem problem) {
+    return new Json()
+        .put("severity", problem.isError() ? "error" : "note")
+        .put("file", problem.place().file())
+        .put("line", problem.place().line())
+        .put("column", problem.place().column())
+        .put("what", problem.message())
+        .put("next", problem.next());
+  }
+}

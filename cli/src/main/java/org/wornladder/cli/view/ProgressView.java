@@ -1,0 +1,103 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import me.tongfei.progressbar.ConsoleProgressBarConsumer;
+import me.tongfei.progressbar.ProgressBar;
+import me.tongfei.progressbar.ProgressBarBuilder;
+import me.tongfei.progressbar.ProgressBarStyle;
+import org.wornladder.cli.Terminal;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.Plan;
+import org.wornladder.climb.Step;
+import org.wornladder.sql.Statement;
+
+/** Says how far a run is: a line a step, or a bar for long runs on a terminal. */
+public final class ProgressView implements Listener, AutoCloseable {
+  /** With more steps than these a bar says more than lines. */
+  private static final int LINES_AT_MOST = 30;
+
+  private final Terminal terminal;
+  private final Paint paint;
+  private final PrintStream err;
+  private final BooleanSupplier stop;
+  private Optional<ProgressBar> bar = Optional.empty();
+
+  /**
+   * @param stop whether the run is asked to end after the step that is running
+   */
+  public ProgressView(Terminal terminal, BooleanSupplier stop) {
+    this.terminal = terminal;
+    this.paint = new Paint(terminal);
+    this.err = terminal.err();
+    this.stop = stop;
+  }
+
+  @Override
+  public void waiting(String holder) {
+    err.println("waiting for " + Clean.line(holder) + ", which is changing this database");
+    err.flush();
+  }
+
+  @Override
+  public void started(Plan plan) {
+    plan.notes().forEach(note -> err.println("note: " + Clean.line(note)));
+    if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {
+      bar =
+          Optional.of(
+              new ProgressBarBuilder()
+                  .setTaskName(plan.environment())
+                  .setInitialMax(plan.steps().size())
+                  .setStyle(
+                      terminal.unicode() ? ProgressBarStyle.UNICODE_BLOCK : ProgressBarStyle.ASCII)
+                  .setUpdateIntervalMillis(100)
+                  .setConsumer(new ConsoleProgressBarConsumer(err, terminal.width()))
+                  .build());
+    }
+  }
+
+  @Override
+  public void statementStarted(Step step, Statement statement) {
+    bar.ifPresent(running -> running.setExtraMessage(step.label()));
+  }
+
+  @Override
+  public void stepDone(Outcome.Done done, int index) {
+    if (bar.isPresent()) {
+      bar.get().stepTo(index);
+      return;
+    }
+    String word =
+        switch (done.result()) {
+          case APPLIED -> paint.good("applied    ");
+          case ROLLED_BACK -> paint.good("rolled back");
+          case PASSED_OVER -> paint.warning("passed over");
+          case STANDING_RUN -> paint.good("run        ");
+        };
+    String detail =
+        done.detail().isEmpty() ? "" : paint.faint("  (" + Clean.line(done.detail()) + ")");
+    err.println(
+        "  "
+            + Clean.pad(done.step().label(), 8)
+            + "  "
+            + word
+            + "  "
+            + Clean.line(done.step().about())
+            + detail
+            + paint.faint("  " + done.elapsedMs() + " ms"));
+  }
+
+  @Override
+  public boolean wantsStop() {
+    return stop.getAsBoolean();
+  }
+
+  @Override
+  public void close() {
+    bar.ifPresent(ProgressBar::close);
+    bar = Optional.empty();
+    err.flush();
+  }
+}

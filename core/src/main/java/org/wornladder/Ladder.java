@@ -1,0 +1,265 @@
+package org.wornladder;
+
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.climb.ApplyOptions;
+import org.wornladder.climb.ApplyPlanner;
+import org.wornladder.climb.Approval;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.Plan;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.RollbackOptions;
+import org.wornladder.climb.RollbackPlanner;
+import org.wornladder.climb.Runner;
+import org.wornladder.climb.Settlement;
+import org.wornladder.diff.StructureSummary;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentReader;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.schema.Schema;
+import org.wornladder.survey.DatabaseReport;
+import org.wornladder.survey.Examination;
+import org.wornladder.survey.Examiner;
+import org.wornladder.survey.JournalReport;
+import org.wornladder.survey.Status;
+import org.wornladder.survey.StatusReader;
+import org.wornladder.survey.TableReader;
+
+/**
+ * One project and its environments. Every call reads the files that were read when it was opened,
+ * opens its own session, and closes it.
+ *
+ * <p>An environment is named by its name; the empty name means the default one. All calls throw the
+ * leaves of {@link org.wornladder.fault.LadderException} and nothing else that a user can cause.
+ */
+public final class Ladder {
+  private final Project project;
+  private final LadderSettings settings;
+  private final EnvironmentReader environments;
+
+  private Ladder(Project project, LadderSettings settings) {
+    this.project = project;
+    this.settings = settings;
+    environments = new EnvironmentReader(project.root(), project.settings(), settings.variables());
+  }
+
+  /**
+   * Opens the project in a folder.
+   *
+   * @throws org.wornladder.project.ProjectException with every error in its files
+   */
+  public static Ladder open(Path root, LadderSettings settings) {
+    return new Ladder(ProjectReader.read(root), settings);
+  }
+
+  public Project project() {
+    return project;
+  }
+
+  /** What apply would do. */
+  public Plan preview(String environment, ApplyOptions options) {
+    return in(environment, Access.READ, site -> applyPlan(site, options));
+  }
+
+  /**
+   * Runs the waiting rungs and the standing scripts.
+   *
+   * @param approval asked once with the plan, if there is anything to do
+   */
+  public Outcome apply(
+      String environment, ApplyOptions options, Approval approval, Listener listener) {
+    return in(
+        environment,
+        Access.WRITE,
+        site -> change(site, approval, listener, () -> applyPlan(site, options)));
+  }
+
+  /** Runs ways down. */
+  public Outcome rollback(
+      String environment, RollbackOptions options, Approval approval, Listener listener) {
+    return in(
+        environment,
+        Access.WRITE,
+        site -> change(site, approval, listener, () -> rollbackPlan(site, options)));
+  }
+
+  /** Puts a stuck or worn rung right, on the record. */
+  public void settle(
+      String environment,
+      long number,
+      Settlement.Verdict verdict,
+      String because,
+      Approval approval,
+      Listener listener) {
+    in(
+        environment,
+        Access.WRITE,
+        site -> {
+          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
+            History history = provenHistory(site);
+            approval.check(emptyPlan(site), site.environment());
+            new Settlement(project, site.environment(), site.session(), site.journal())
+                .settle(number, verdict, because, history);
+            return lock;
+          }
+        });
+  }
+
+  /** The ladder in one environment, rung by rung. */
+  public Status status(String environment) {
+    return in(
+        environment,
+        Access.READ,
+        site -> statusReader(site, site.journal().read(Depth.GLANCE)).read(site.session()));
+  }
+
+  /** The journal of one environment, its chain proven. */
+  public JournalReport history(String environment) {
+    return in(
+        environment,
+        Access.READ,
+        site ->
+            new JournalReport(
+                site.environment().name(),
+                site.session().address(),
+                site.session().isThere(),
+                site.journal().read(Depth.WHOLE)));
+  }
+
+  /** What stands in one environment. */
+  public DatabaseReport show(String environment) {
+    return in(
+        environment,
+        Access.READ,
+        site -> {
+          Schema schema = site.structure();
+          return new DatabaseReport(
+              site.environment().name(),
+              site.session().address(),
+              site.session().isThere(),
+              schema,
+              site.session().rowCounts(schema));
+        });
+  }
+
+  /** One table with its first rows. */
+  public DatabaseReport.OfTable showTable(String environment, String table, int rows) {
+    return in(
+        environment,
+        Access.READ,
+        site ->
+            new TableReader(site.session(), site.engine(), site.environment())
+                .read(site.structure(), table, rows));
+  }
+
+  /** Examines the files without a database. */
+  public static Examination check(Path root) {
+    return Examiner.files(ProjectReader.examine(root));
+  }
+
+  /** Lays the files beside one environment's journal. */
+  public Examination.Against checkAgainst(String environment) {
+    return in(
+        environment,
+        Access.READ,
+        site -> {
+          History history = site.journal().read(Depth.WHOLE);
+          Status status = statusReader(site, history).read(site.session());
+          return Examiner.against(status, history, project);
+        });
+  }
+
+  private StatusReader statusReader(Site site, History history) {
+    return new StatusReader(project, site.environment(), site.engine(), history);
+  }
+
+  private Plan applyPlan(Site site, ApplyOptions options) throws SQLException {
+    History history = provenHistory(site);
+    Optional<History> promoted =
+        site.environment()
+            .settings()
+            .promotedFrom()
+            .map(from -> in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
+    return new ApplyPlanner(
+            project, site.environment(), site.engine(), site.session(), history, options)
+        .plan(promoted);
+  }
+
+  private Plan rollbackPlan(Site site, RollbackOptions options) throws SQLException {
+    return new RollbackPlanner(
+            project,
+            site.environment(),
+            site.engine(),
+            site.session(),
+            provenHistory(site),
+            options)
+        .plan();
+  }
+
+  private Plan emptyPlan(Site site) {
+    return new Plan(
+        Direction.UP,
+        site.environment().name(),
+        site.engine().name(),
+        site.session().address(),
+        site.session().isThere(),
+        List.of(),
+        false,
+        List.of(),
+        site.environment().secrets());
+  }
+
+  private History provenHistory(Site site) throws SQLException {
+    History history = site.journal().read(Depth.WHOLE);
+    if (history.broken().isPresent()) {
+      History.Break broken = history.broken().get();
+      String name = site.environment().name();
+      throw RefusedException.of(
+          "the journal's chain is broken at entry " + broken.entry() + ": " + broken.reason(),
+          "environment " + name + ", " + site.session().address(),
+          "find out who wrote to the table; ladder history " + name + " shows the entries");
+    }
+    return history;
+  }
+
+  private interface Planning {
+    Plan plan() throws SQLException;
+  }
+
+  private Outcome change(Site site, Approval approval, Listener listener, Planning planning)
+      throws SQLException {
+    try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
+      Plan plan = planning.plan();
+      Schema before = site.structure();
+      if (!plan.isEmpty()) {
+        approval.check(plan, site.environment());
+      }
+      long start = System.nanoTime();
+      Runner runner = new Runner(site.session(), site.journal(), plan, listener);
+      List<Outcome.Done> done = runner.run();
+      long elapsed = (System.nanoTime() - start) / 1_000_000;
+      Schema after = plan.isEmpty() ? before : site.structure();
+      return new Outcome(
+          plan,
+          done,
+          site.journal().read(Depth.GLANCE).highest(),
+          elapsed,
+          StructureSummary.between(before, after),
+          done.size() < plan.steps().size());
+    }
+  }
+
+  private <T> T in(String name, Access access, Site.Work<T> work) {
+    Environment environment = environments.read(name);
+    return Site.visit(environment, project, settings, access, work);
+  }
+}

@@ -1,0 +1,46 @@
+package org.wornladder;
+
+import java.sql.SQLException;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.journal.Journal;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Project;
+import org.wornladder.schema.Schema;
+
+/** An environment while a session to it is open. */
+record Site(Environment environment, Engine engine, Session session, Journal journal) {
+  /** What is done there. */
+  interface Work<T> {
+    T at(Site site) throws SQLException;
+  }
+
+  /** Opens a session, works, and closes it whatever happens. */
+  static <T> T visit(
+      Environment environment,
+      Project project,
+      LadderSettings settings,
+      Access access,
+      Work<T> work) {
+    Engine engine = Engines.of(environment);
+    Target target = new Target(environment, project.root(), settings.lockWait());
+    try (Session session = engine.open(target, access)) {
+      String table = project.settings().journalTable();
+      try (Journal journal =
+          new Journal(session, engine, table, project.name(), settings.tool(), settings.clock())) {
+        return work.at(new Site(environment, engine, session, journal));
+      } catch (SQLException e) {
+        throw DatabaseErrors.translate(session, environment.name(), "working on it", e);
+      }
+    }
+  }
+
+  /** What stands there, without the tool's own tables. */
+  Schema structure() throws SQLException {
+    return session.structure(journal.tables());
+  }
+}

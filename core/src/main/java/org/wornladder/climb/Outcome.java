@@ -1,0 +1,45 @@
+package org.wornladder.climb;
+
+import java.util.List;
+import org.wornladder.diff.StructureSummary;
+
+/**
+ * What a run did.
+ *
+ * @param at the highest number now in place; 0 if none is
+ * @param structure what changed, measured before and after
+ * @param stopped whether it was asked to stop before the plan was done
+ */
+public record Outcome(
+    Plan plan,
+    List<Done> done,
+    long at,
+    long elapsedMs,
+    StructureSummary structure,
+    boolean stopped) {
+  /** What became of a step. */
+  public enum Result {
+    APPLIED,
+    ROLLED_BACK,
+    PASSED_OVER,
+    STANDING_RUN
+  }
+
+  /**
+   * A step that is done.
+   *
+   * @param detail why it was passed over; empty otherwise
+   */
+  public record Done(Step step, Result result, String detail, long elapsedMs) {}
+
+  public Outcome {
+    done = List.copyOf(done);
+  }
+
+  /** How many rungs ran. */
+  public long rungsRun() {
+    return done.stream()
+        .filter(step -> step.result() == Result.APPLIED || step.result() == Result.ROLLED_BACK)
+        .count();
+  }
+}

@@ -1,0 +1,227 @@
+package org.wornladder.climb;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.climb.RefusedException.Refusal;
+import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.journal.History;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.journal.RungRecord.State;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+import org.wornladder.project.Script;
+import org.wornladder.project.ScriptParser;
+import org.wornladder.sql.Statement;
+
+/** Plans the way down: the reverse of the order in which the rungs ran there. */
+public final class RollbackPlanner {
+  private final Project project;
+  private final Environment environment;
+  private final Engine engine;
+  private final Session session;
+  private final History history;
+  private final RollbackOptions options;
+  private final Preparation preparation;
+  private final List<Refusal> refusals = new ArrayList<>();
+
+  public RollbackPlanner(
+      Project project,
+      Environment environment,
+      Engine engine,
+      Session session,
+      History history,
+      RollbackOptions options) {
+    this.project = project;
+    this.environment = environment;
+    this.engine = engine;
+    this.session = session;
+    this.history = history;
+    this.options = options;
+    preparation = new Preparation(engine, environment);
+  }
+
+  /** A way down and where it comes from. */
+  private record Way(Script script, String source) {}
+
+  /**
+   * The plan.
+   *
+   * @throws RefusedException with every reason why it may not run
+   */
+  public Plan plan() {
+    StandingPlanner standing =
+        new StandingPlanner(project, environment, engine, preparation, history);
+    List<Step> steps = new ArrayList<>();
+    List<RungRecord> selected = selected();
+    long earliest = earliestRun(selected);
+    standing
+        .takeDownAfter(history, earliest, "newer than what is taken back")
+        .ifPresent(steps::add);
+    for (RungRecord record : selected) {
+      step(record, standing).ifPresent(steps::add);
+    }
+    standing.putBackAsBefore(history, earliest).ifPresent(steps::add);
+    if (!refusals.isEmpty()) {
+      throw new RefusedException(refusals);
+    }
+    return new Plan(
+        Direction.DOWN,
+        environment.name(),
+        engine.name(),
+        session.address(),
+        session.isThere(),
+        steps,
+        false,
+        List.of(),
+        environment.secrets());
+  }
+
+  private List<RungRecord> selected() {
+    List<RungRecord> stuck = history.stuck();
+    for (RungRecord record : stuck) {
+      if (record.progress().up() || record.progress().doubtful() > 0) {
+        refuseStuck(record);
+      }
+    }
+    List<RungRecord> inPlace = new ArrayList<>(history.inPlaceNewestFirst());
+    inPlace.addAll(0, stuck);
+    RollbackOptions.Selection selection = options.selection();
+    if (selection instanceof RollbackOptions.Last last) {
+      return inPlace.subList(0, Math.min(last.count(), inPlace.size()));
+    }
+    if (selection instanceof RollbackOptions.To to) {
+      checkTarget(to.number());
+      return inPlace.stream().filter(record -> record.number() > to.number()).toList();
+    }
+    return inPlace.stream().filter(record -> project.rung(record.number()).isEmpty()).toList();
+  }
+
+  /**
+   * The entry of the first run among the rungs that are undone: what came after it may need them.
+   */
+  private static long earliestRun(List<RungRecord> selected) {
+    return selected.stream()
+        .filter(record -> record.state() != State.PASSED_OVER)
+        .mapToLong(record -> record.run().number())
+        .min()
+        .orElse(Long.MAX_VALUE);
+  }
+
+  private void checkTarget(long number) {
+    if (number != 0 && !history.isInPlace(number)) {
+      refuse(
+          project.label(number) + " is not in place on " + environment.name(),
+          "environment " + environment.name(),
+          "--to names the rung that stays; 0 takes all back. See ladder status "
+              + environment.name());
+    }
+  }
+
+  private void refuseStuck(RungRecord record) {
+    String label = project.label(record.number());
+    String what =
+        record.progress().doubtful() > 0
+            ? label
+                + " is stuck: nobody knows whether statement "
+                + record.progress().doubtful()
+                + " took effect"
+            : label + " is stuck on its way up, after statement " + record.progress().done();
+    String next =
+        record.progress().doubtful() > 0
+            ? "ladder settle "
+                + environment.name()
+                + " "
+                + label
+                + " --done or --not-done, with --because TEXT"
+            : "ladder apply " + environment.name() + " goes on with it; then it can be taken back";
+    refuse(what, "environment " + environment.name(), next);
+  }
+
+  private Optional<Step> step(RungRecord record, StandingPlanner standing) {
+    String label = project.label(record.number());
+    boolean passedOver = record.state() == State.PASSED_OVER;
+    Optional<Way> way = passedOver ? Optional.of(fromJournal(record)) : way(record, label);
+    if (way.isEmpty()) {
+      return Optional.empty();
+    }
+    Script script = way.get().script();
+    List<Statement> statements =
+        passedOver ? List.of() : preparation.statements(script, Direction.DOWN);
+    List<String> lifts = passedOver ? List.of() : script.header().lifts();
+    List<StandingAction> lifted = standing.lift(lifts, label);
+    List<StandingAction> putBack = standing.putBackSame(lifted);
+    return Optional.of(
+        new Step.OfRung(
+            Direction.DOWN,
+            record.number(),
+            label,
+            project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
+            record.run().subject(),
+            way.get().source(),
+            script.header().outsideTransaction(),
+            statements,
+            record.state() == State.STUCK ? record.progress().done() : 0,
+            passedOver
+                ? new Decision.PassOver("it was passed over here, so there is nothing to undo")
+                : new Decision.Run(),
+            lifted,
+            putBack,
+            Optional.empty()));
+  }
+
+  /** The file's way down while its way up is the one that ran; otherwise the journal's. */
+  private Optional<Way> way(RungRecord record, String label) {
+    Optional<Rung> file = project.rung(record.number());
+    boolean serves = file.isPresent() && !ApplyPlanner.isWorn(record, file.get());
+    Way way = serves ? new Way(file.get().script(), file.get().file()) : fromJournal(record);
+    boolean allowed =
+        options.fromJournal() || options.selection() instanceof RollbackOptions.Absent;
+    if (!way.script().hasWayDown(engine.name())) {
+      refuseOneWay(way, label);
+      return Optional.empty();
+    }
+    if (!serves && !allowed) {
+      refuse(
+          (file.isPresent()
+                  ? label + " is worn: edited since it ran"
+                  : label + " has no file in this checkout")
+              + ", so its way down must come from the journal",
+          file.map(Rung::file).orElse("environment " + environment.name()),
+          "the journal has: "
+              + environment.secrets().mask(oneLine(way.script()))
+              + " - run it with --from-journal");
+      return Optional.empty();
+    }
+    return Optional.of(way);
+  }
+
+  private void refuseOneWay(Way way, String label) {
+    String reason = way.script().noWayDown().map(text -> ": " + text).orElse("; none was written");
+    refuse(
+        label + " has no way down" + reason,
+        way.source(),
+        "write a new rung that undoes it, or restore a backup");
+  }
+
+  private String oneLine(Script script) {
+    return script
+        .section(Direction.DOWN, engine.name())
+        .map(section -> section.text().strip().replaceAll("\\s+", " "))
+        .orElse("");
+  }
+
+  private static Way fromJournal(RungRecord record) {
+    String text = record.run().subject().script();
+    String name = org.wornladder.project.RungNames.label(record.number()) + " in the journal";
+    return new Way(ScriptParser.parseJournalled(name, text), "journal");
+  }
+
+  private void refuse(String what, String where, String next) {
+    refusals.add(new Refusal(what, where, next));
+  }
+}

@@ -1,0 +1,98 @@
+package org.wornladder.climb;
+
+import java.sql.SQLException;
+import java.util.Optional;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Session;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal;
+import org.wornladder.journal.Note;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.journal.RungRecord.Progress;
+import org.wornladder.journal.RungRecord.State;
+import org.wornladder.journal.Subject;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+
+/** Puts a stuck or worn rung right, on the record. */
+public final class Settlement {
+  /** What a person says of the rung. */
+  public enum Verdict {
+    /** The statement in doubt took effect. */
+    DONE,
+    /** The statement in doubt did not take effect. */
+    NOT_DONE,
+    /** The edited file is to count as the one that ran. */
+    ACCEPT_FILE
+  }
+
+  private final Project project;
+  private final Environment environment;
+  private final Session session;
+  private final Journal journal;
+
+  public Settlement(Project project, Environment environment, Session session, Journal journal) {
+    this.project = project;
+    this.environment = environment;
+    this.session = session;
+    this.journal = journal;
+  }
+
+  /**
+   * Writes the verdict into the journal.
+   *
+   * @param because why, in a person's words; it stands in the journal
+   * @throws RefusedException if there is nothing of the kind to settle
+   */
+  public void settle(long number, Verdict verdict, String because, History history) {
+    RungRecord record =
+        history
+            .rung(number)
+            .orElseThrow(() -> refusal(number, "never ran on " + environment.name()));
+    switch (verdict) {
+      case DONE -> doubt(record, Event.SETTLED_DONE, because);
+      case NOT_DONE -> doubt(record, Event.SETTLED_NOT_DONE, because);
+      case ACCEPT_FILE -> accept(record, because);
+    }
+  }
+
+  private void doubt(RungRecord record, Event event, String because) {
+    Progress progress = record.progress();
+    int statement = Math.max(progress.doubtful(), progress.failed());
+    if (record.state() != State.STUCK || statement == 0) {
+      throw refusal(record.number(), "has no statement in doubt on " + environment.name());
+    }
+    append(event, record.last().subject(), new Note(statement, 0, because));
+  }
+
+  private void accept(RungRecord record, String because) {
+    Optional<Rung> file = project.rung(record.number());
+    if (file.isEmpty()) {
+      throw refusal(record.number(), "has no file in this checkout");
+    }
+    boolean settled = !record.isInPlace() && record.state() != State.STUCK;
+    if (settled || !ApplyPlanner.isWorn(record, file.get())) {
+      throw refusal(record.number(), "is not worn on " + environment.name());
+    }
+    append(Event.FILE_ACCEPTED, ApplyPlanner.subject(file.get()), Note.of(because));
+  }
+
+  private RefusedException refusal(long number, String why) {
+    return RefusedException.of(
+        project.label(number) + " " + why,
+        "environment " + environment.name(),
+        "see ladder status " + environment.name());
+  }
+
+  private void append(Event event, Subject subject, Note note) {
+    try {
+      session.begin();
+      journal.append(event, subject, note);
+      session.commit();
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, environment.name(), "writing the journal", e);
+    }
+  }
+}

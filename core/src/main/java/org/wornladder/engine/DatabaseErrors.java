@@ -1,0 +1,37 @@
+package org.wornladder.engine;
+
+import java.sql.SQLException;
+import org.wornladder.fault.LadderException;
+
+/** Turns what a driver throws, outside of a script's statements, into what a person can act on. */
+public final class DatabaseErrors {
+  private DatabaseErrors() {}
+
+  /**
+   * @param doing what was being done, as it follows "while": "reading the journal"
+   */
+  public static LadderException translate(
+      Session session, String environment, String doing, SQLException e) {
+    Fault fault = session.fault(e);
+    String where = "environment " + environment + ", " + session.address();
+    return switch (fault.kind()) {
+      case BUSY ->
+          new LockWaitException(
+              "another program held the database too long, while " + doing,
+              where,
+              "wait for it to end, or give it longer with --lock-wait SECONDS");
+      case READ_ONLY ->
+          new UnreachableException(
+              "the database is read-only",
+              where,
+              "see who may write it, and the url's parameters",
+              e);
+      case FULL ->
+          new UnreachableException(
+              "the disk is full, while " + doing, where, "make room, then run it again", e);
+      default ->
+          new UnreachableException(
+              "the database failed while " + doing + ": " + fault.words(), where, "", e);
+    };
+  }
+}

@@ -1,0 +1,41 @@
+package org.wornladder.engine;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** One kind of database. Stateless; safe for use by several threads. */
+public interface Engine {
+  /** The name as it stands in files, in lower case. */
+  String name();
+
+  /** Whether a URL, with its variables put in or not, is one of this engine's. */
+  boolean accepts(String url);
+
+  Dialect dialect();
+
+  Quoting quoting();
+
+  /**
+   * Whether a change of structure can be undone by a transaction, so that a rung is all or nothing.
+   */
+  boolean hasTransactionalStructure();
+
+  /**
+   * Why a statement cannot stand in a rung: it would end the transaction, or have no effect or a
+   * harmful one in it. Empty if it can.
+   */
+  Optional<Objection> objection(Statement statement, boolean insideTransaction);
+
+  /**
+   * Opens a session.
+   *
+   * @throws UnreachableException if the database cannot be reached or used
+   */
+  Session open(Target target, Access access);
+
+  /** The definition of the journal's table, quoted and ready to run. */
+  List<String> journalDefinition(String table);
+}

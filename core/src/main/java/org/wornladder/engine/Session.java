@@ -1,0 +1,72 @@
+package org.wornladder.engine;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.wornladder.project.Condition;
+import org.wornladder.schema.Schema;
+import org.wornladder.sql.Statement;
+
+/**
+ * One connection to one database. Owned by whoever opened it, for one thread; closing twice is
+ * harmless, and closing undoes a transaction that is still open.
+ */
+public interface Session extends AutoCloseable {
+  /** For the journal's own statements and for queries; transactions go through this interface. */
+  Connection connection();
+
+  /** Whether the database was there when the session was opened. */
+  boolean isThere();
+
+  /** The database as a person would name it, without secrets. */
+  String address();
+
+  /** The database's user; empty where there are none. */
+  String user();
+
+  /** What the database calls this session; empty where it has no name for it. */
+  String id();
+
+  void begin() throws SQLException;
+
+  void commit() throws SQLException;
+
+  void rollback() throws SQLException;
+
+  void execute(Statement statement) throws SQLException;
+
+  /** Puts back what a script may have changed about the session. */
+  void reset() throws SQLException;
+
+  /**
+   * Takes the lock that lets one process at a time change this database.
+   *
+   * @param onWait told once who holds it, if somebody does
+   * @throws LockWaitException if it is not had in time
+   */
+  DatabaseLock lock(Duration wait, Consumer<String> onWait);
+
+  /**
+   * What stands in the database, without the tables named.
+   *
+   * @param without the tool's own tables
+   */
+  Schema structure(List<String> without) throws SQLException;
+
+  /** The number of rows of each table of a structure, by name. */
+  Map<String, Long> rowCounts(Schema schema) throws SQLException;
+
+  boolean exists(Condition.Presence thing) throws SQLException;
+
+  /** Whether a query's first value is true or above zero; nothing can be written by it. */
+  boolean holds(String query) throws SQLException;
+
+  /** What an exception means, in the database's own words. */
+  Fault fault(SQLException e);
+
+  @Override
+  void close();
+}

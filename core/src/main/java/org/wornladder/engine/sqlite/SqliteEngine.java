@@ -1,0 +1,81 @@
+package org.wornladder.engine.sqlite;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** SQLite: one file a database, changes of structure inside transactions. */
+public final class SqliteEngine implements Engine {
+  private static final Quoting QUOTING = new Quoting('"', false);
+
+  @Override
+  public String name() {
+    return "sqlite";
+  }
+
+  @Override
+  public boolean accepts(String url) {
+    return url.startsWith(SqliteFile.PREFIX);
+  }
+
+  @Override
+  public Dialect dialect() {
+    return Dialects.SQLITE;
+  }
+
+  @Override
+  public Quoting quoting() {
+    return QUOTING;
+  }
+
+  @Override
+  public boolean hasTransactionalStructure() {
+    return true;
+  }
+
+  @Override
+  public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
+    return SqliteObjections.to(statement, insideTransaction);
+  }
+
+  @Override
+  public Session open(Target target, Access access) {
+    return SqliteSession.open(target, access);
+  }
+
+  @Override
+  public List<String> journalDefinition(String table) {
+    return List.of(
+        """
+        CREATE TABLE %s (
+          number INTEGER PRIMARY KEY,
+          at TEXT NOT NULL,
+          project TEXT NOT NULL,
+          event TEXT NOT NULL,
+          rung INTEGER,
+          name TEXT NOT NULL,
+          up_fingerprint TEXT NOT NULL,
+          down_fingerprint TEXT NOT NULL,
+          script TEXT NOT NULL,
+          statement INTEGER NOT NULL,
+          elapsed_ms INTEGER NOT NULL,
+          database_user TEXT NOT NULL,
+          os_user TEXT NOT NULL,
+          host TEXT NOT NULL,
+          session TEXT NOT NULL,
+          tool TEXT NOT NULL,
+          note TEXT NOT NULL,
+          previous_hash TEXT NOT NULL,
+          hash TEXT NOT NULL
+        )"""
+            .formatted(QUOTING.name(table)));
+  }
+}

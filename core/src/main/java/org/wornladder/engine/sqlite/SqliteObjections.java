@@ -1,0 +1,73 @@
+package org.wornladder.engine.sqlite;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.engine.Objection;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Lexer;
+import org.wornladder.sql.Statement;
+
+/**
+ * Statements that SQLite ignores or refuses inside a transaction, or that would end it (SQLite
+ * documentation, "PRAGMA Statements", "VACUUM", "ATTACH DATABASE", "Transaction").
+ */
+final class SqliteObjections {
+  private static final Set<String> DEAD_PRAGMAS =
+      Set.of(
+          "FOREIGN_KEYS", "JOURNAL_MODE", "SYNCHRONOUS", "TEMP_STORE", "AUTO_VACUUM", "ENCODING");
+  private static final String OUTSIDE =
+      "write --| run: outside-transaction above the first section";
+
+  private SqliteObjections() {}
+
+  static Optional<Objection> to(Statement statement, boolean insideTransaction) {
+    List<String> words = firstWords(statement.text());
+    String first = words.get(0);
+    return switch (first) {
+      case "BEGIN", "COMMIT", "END" -> Optional.of(ownTransaction(first));
+      case "ROLLBACK" ->
+          words.contains("TO") ? Optional.empty() : Optional.of(ownTransaction(first));
+      case "VACUUM", "ATTACH", "DETACH" ->
+          insideTransaction
+              ? Optional.of(new Objection(first + " cannot run inside a transaction", OUTSIDE))
+              : Optional.empty();
+      case "PRAGMA" -> insideTransaction ? pragma(words) : Optional.empty();
+      default -> Optional.empty();
+    };
+  }
+
+  private static Objection ownTransaction(String word) {
+    return new Objection(
+        word + " would begin or end the transaction that the ladder runs the rung in",
+        "take it out; a rung is all or nothing as it is");
+  }
+
+  private static Optional<Objection> pragma(List<String> words) {
+    // PRAGMA schema.name: the name is what counts.
+    String name =
+        words.size() > 3 && words.get(2).equals(".")
+            ? words.get(3)
+            : words.get(words.size() > 1 ? 1 : 0);
+    if (!DEAD_PRAGMAS.contains(name)) {
+      return Optional.empty();
+    }
+    String next =
+        name.equals("FOREIGN_KEYS") ? "use PRAGMA defer_foreign_keys = ON, or " + OUTSIDE : OUTSIDE;
+    String pragma = "PRAGMA " + name.toLowerCase(Locale.ROOT);
+    return Optional.of(new Objection(pragma + " has no effect inside a transaction", next));
+  }
+
+  private static List<String> firstWords(String text) {
+    List<String> words = new ArrayList<>();
+    Lexer lexer = new Lexer(text, Dialects.SQLITE);
+    while (words.size() < 4 && lexer.advance()) {
+      if (lexer.kind().isMeaning()) {
+        words.add(text.substring(lexer.start(), lexer.end()).toUpperCase(Locale.ROOT));
+      }
+    }
+    return words;
+  }
+}

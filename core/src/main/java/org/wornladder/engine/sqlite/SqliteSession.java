@@ -1,0 +1,273 @@
+package org.wornladder.engine.sqlite;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.sqlite.JDBC;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteErrorCode;
+import org.sqlite.SQLiteException;
+import org.sqlite.SQLiteOpenMode;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.project.Condition;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** A connection to one SQLite database. */
+final class SqliteSession implements Session {
+  private static final Quoting QUOTING = new Quoting('"', false);
+
+  /** SQLite takes at most 500 parts in one compound query (its documentation, "Limits"). */
+  private static final int COUNTS_IN_ONE_QUERY = 200;
+
+  private final Connection connection;
+  private final java.sql.Statement control;
+  private final SqliteFile file;
+  private final Target target;
+  private final boolean there;
+  private boolean inTransaction;
+
+  private SqliteSession(Connection connection, SqliteFile file, Target target, boolean there)
+      throws SQLException {
+    this.connection = connection;
+    this.file = file;
+    this.target = target;
+    this.there = there;
+    control = connection.createStatement();
+  }
+
+  static SqliteSession open(Target target, Access access) {
+    NativeLibrary.locate();
+    SqliteFile file = SqliteFile.of(target.environment().url(), target.root());
+    file.check(target, access);
+    boolean there = file.isThere();
+    SQLiteConfig config = new SQLiteConfig();
+    config.setBusyTimeout((int) Math.min(Integer.MAX_VALUE, target.lockWait().toMillis()));
+    config.enforceForeignKeys(target.environment().settings().foreignKeys());
+    if (access == Access.READ && there) {
+      config.resetOpenMode(SQLiteOpenMode.CREATE);
+    }
+    try {
+      Connection connection = JDBC.createConnection(file.url(access), config.toProperties());
+      try {
+        SqliteSession session = new SqliteSession(connection, file, target, there);
+        session.control.execute("SELECT count(*) FROM sqlite_schema");
+        return session;
+      } catch (SQLException e) {
+        connection.close();
+        throw e;
+      }
+    } catch (SQLException e) {
+      throw unreachable(target, file, e);
+    }
+  }
+
+  private static UnreachableException unreachable(Target target, SqliteFile file, SQLException e) {
+    Fault fault = faultOf(e);
+    String where = "environment " + target.environment().name() + ", " + file.shown();
+    return switch (fault.kind()) {
+      case NOT_A_DATABASE ->
+          new UnreachableException(
+              "the file is not a SQLite database",
+              where,
+              "see that the url names the right file",
+              e);
+      case BUSY ->
+          new UnreachableException(
+              "another program holds the database",
+              where,
+              "wait for it, or --lock-wait SECONDS",
+              e);
+      default ->
+          new UnreachableException(
+              "the database cannot be opened: " + fault.words(),
+              where,
+              "see the url in ladder.yaml",
+              e);
+    };
+  }
+
+  @Override
+  public Connection connection() {
+    return connection;
+  }
+
+  @Override
+  public boolean isThere() {
+    return there;
+  }
+
+  @Override
+  public String address() {
+    return file.shown();
+  }
+
+  @Override
+  public String user() {
+    return "";
+  }
+
+  @Override
+  public String id() {
+    return "process " + ProcessHandle.current().pid();
+  }
+
+  @Override
+  public void begin() throws SQLException {
+    control.execute("BEGIN IMMEDIATE");
+    inTransaction = true;
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    control.execute("COMMIT");
+    inTransaction = false;
+  }
+
+  @Override
+  public void rollback() throws SQLException {
+    inTransaction = false;
+    try {
+      control.execute("ROLLBACK");
+    } catch (SQLException e) {
+      // After a full disk or the like SQLite has rolled back by itself.
+      if (!faultOf(e).words().contains("no transaction is active")) {
+        throw e;
+      }
+    }
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    try (java.sql.Statement sql = connection.createStatement()) {
+      sql.execute(statement.text());
+    }
+  }
+
+  @Override
+  public void reset() throws SQLException {
+    boolean on = target.environment().settings().foreignKeys();
+    control.execute("PRAGMA foreign_keys = " + (on ? "ON" : "OFF"));
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    if (file.path().isEmpty()) {
+      return () -> {};
+    }
+    String holder = id() + " of " + System.getProperty("user.name");
+    String where = "environment " + target.environment().name() + ", " + file.shown();
+    return SqliteLock.take(file.path().get(), where, holder, wait, onWait);
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    return new SqliteStructure(control, without).read();
+  }
+
+  @Override
+  public Map<String, Long> rowCounts(Schema schema) throws SQLException {
+    Map<String, Long> counts = new LinkedHashMap<>();
+    List<Table> tables = schema.tables();
+    for (int from = 0; from < tables.size(); from += COUNTS_IN_ONE_QUERY) {
+      int to = Math.min(tables.size(), from + COUNTS_IN_ONE_QUERY);
+      List<String> parts = new ArrayList<>();
+      for (Table table : tables.subList(from, to)) {
+        parts.add(
+            "SELECT "
+                + QUOTING.text(table.name())
+                + ", count(*) FROM "
+                + QUOTING.name(table.name()));
+      }
+      try (ResultSet rows = control.executeQuery(String.join(" UNION ALL ", parts))) {
+        while (rows.next()) {
+          counts.put(rows.getString(1), rows.getLong(2));
+        }
+      }
+    }
+    return counts;
+  }
+
+  @Override
+  public boolean exists(Condition.Presence thing) throws SQLException {
+    boolean column = thing.kind() == Condition.Kind.COLUMN;
+    String query =
+        column
+            ? "SELECT 1 FROM pragma_table_xinfo(?) WHERE name = ? COLLATE NOCASE"
+            : "SELECT 1 FROM sqlite_schema WHERE name = ? COLLATE NOCASE AND type = lower(?)";
+    try (PreparedStatement sql = connection.prepareStatement(query)) {
+      sql.setString(1, thing.table());
+      sql.setString(2, column ? thing.column() : thing.kind().name());
+      try (ResultSet rows = sql.executeQuery()) {
+        return rows.next();
+      }
+    }
+  }
+
+  @Override
+  public boolean holds(String query) throws SQLException {
+    control.execute("PRAGMA query_only = ON");
+    try (java.sql.Statement sql = connection.createStatement();
+        ResultSet rows = sql.executeQuery(query)) {
+      return rows.next() && rows.getDouble(1) > 0;
+    } finally {
+      control.execute("PRAGMA query_only = OFF");
+    }
+  }
+
+  @Override
+  public Fault fault(SQLException e) {
+    return faultOf(e);
+  }
+
+  private static Fault faultOf(SQLException e) {
+    if (!(e instanceof SQLiteException failure)) {
+      return new Fault(Fault.Kind.STATEMENT, String.valueOf(e.getMessage()));
+    }
+    SQLiteErrorCode code = failure.getResultCode();
+    Fault.Kind kind =
+        switch (code.code & 0xff) {
+          case 5, 6 -> Fault.Kind.BUSY;
+          case 8 -> Fault.Kind.READ_ONLY;
+          case 13 -> Fault.Kind.FULL;
+          case 26 -> Fault.Kind.NOT_A_DATABASE;
+          default -> Fault.Kind.STATEMENT;
+        };
+    return new Fault(kind, words(String.valueOf(e.getMessage()), code));
+  }
+
+  /** The driver writes {@code [CODE] its words (the database's words)}. */
+  private static String words(String message, SQLiteErrorCode code) {
+    int open = message.indexOf(code.message + " (");
+    return open >= 0 && message.endsWith(")")
+        ? message.substring(open + code.message.length() + 2, message.length() - 1)
+        : message;
+  }
+
+  @Override
+  public void close() {
+    try (connection;
+        control) {
+      if (inTransaction) {
+        rollback();
+      }
+    } catch (SQLException e) {
+      // Nothing is lost: what was not committed is undone when the file is next opened.
+      return;
+    }
+  }
+}

@@ -1,0 +1,163 @@
+package org.wornladder.engine.sqlite;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+import org.wornladder.schema.Trigger;
+import org.wornladder.schema.View;
+
+/** Reads a structure with a fixed number of queries (SQLite documentation, "PRAGMA functions"). */
+final class SqliteStructure {
+  private static final String OBJECTS =
+      "SELECT type, name, tbl_name, coalesce(sql, '') FROM sqlite_schema"
+          + " WHERE name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name";
+  private static final String COLUMNS =
+      "SELECT m.name, c.name, c.type, c.\"notnull\", c.dflt_value, c.pk, c.hidden"
+          + " FROM sqlite_schema m JOIN pragma_table_xinfo(m.name) c"
+          + " WHERE m.type = 'table' ORDER BY m.name, c.cid";
+  private static final String FOREIGN_KEYS =
+      "SELECT m.name, f.id, f.\"table\", f.\"from\", f.\"to\", f.on_update, f.on_delete"
+          + " FROM sqlite_schema m JOIN pragma_foreign_key_list(m.name) f"
+          + " WHERE m.type = 'table' ORDER BY m.name, f.id DESC, f.seq";
+  private static final String INDEXES =
+      "SELECT m.name, i.name, i.\"unique\", i.origin, i.partial, x.name"
+          + " FROM sqlite_schema m JOIN pragma_index_list(m.name) i"
+          + " JOIN pragma_index_xinfo(i.name) x"
+          + " WHERE m.type = 'table' AND x.key = 1 ORDER BY m.name, i.name, x.seqno";
+
+  private final Statement sql;
+  private final List<String> without;
+  private final Map<String, String> definitions = new LinkedHashMap<>();
+  private final Map<String, List<Column>> columns = new HashMap<>();
+  private final Map<String, TreeMap<Integer, String>> primaryKeys = new HashMap<>();
+  private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
+  private final Map<String, List<Index>> indexes = new HashMap<>();
+  private final List<View> views = new ArrayList<>();
+  private final List<Trigger> triggers = new ArrayList<>();
+
+  SqliteStructure(Statement sql, List<String> without) {
+    this.sql = sql;
+    this.without = without;
+  }
+
+  Schema read() throws SQLException {
+    readObjects();
+    readColumns();
+    readForeignKeys();
+    readIndexes();
+    List<Table> tables = new ArrayList<>();
+    definitions.forEach((name, definition) -> tables.add(table(name, definition)));
+    return new Schema(tables, views, triggers);
+  }
+
+  private Table table(String name, String definition) {
+    return new Table(
+        name,
+        columns.getOrDefault(name, List.of()),
+        List.copyOf(primaryKeys.getOrDefault(name, new TreeMap<>()).values()),
+        foreignKeys.getOrDefault(name, List.of()),
+        indexes.getOrDefault(name, List.of()),
+        definition);
+  }
+
+  private void readObjects() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(OBJECTS)) {
+      while (rows.next()) {
+        String name = rows.getString(2);
+        String definition = rows.getString(4);
+        switch (rows.getString(1)) {
+          case "table" -> {
+            if (!without.contains(name)) {
+              definitions.put(name, definition);
+            }
+          }
+          case "view" -> views.add(new View(name, definition));
+          case "trigger" -> triggers.add(new Trigger(name, rows.getString(3), definition));
+          default -> {
+            // Indexes are read with their tables.
+          }
+        }
+      }
+    }
+  }
+
+  private void readColumns() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(COLUMNS)) {
+      while (rows.next()) {
+        String table = rows.getString(1);
+        String name = rows.getString(2);
+        boolean nullable = rows.getInt(4) == 0;
+        Optional<String> defaultValue = Optional.ofNullable(rows.getString(5));
+        boolean generated = rows.getInt(7) >= 2;
+        columns
+            .computeIfAbsent(table, key -> new ArrayList<>())
+            .add(new Column(name, rows.getString(3), nullable, defaultValue, generated));
+        if (rows.getInt(6) > 0) {
+          primaryKeys.computeIfAbsent(table, key -> new TreeMap<>()).put(rows.getInt(6), name);
+        }
+      }
+    }
+  }
+
+  private void readForeignKeys() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(FOREIGN_KEYS)) {
+      String open = "";
+      while (rows.next()) {
+        String table = rows.getString(1);
+        String key = table + "\0" + rows.getInt(2);
+        List<ForeignKey> keys = foreignKeys.computeIfAbsent(table, name -> new ArrayList<>());
+        boolean continues = key.equals(open);
+        ForeignKey before =
+            continues
+                ? keys.remove(keys.size() - 1)
+                : new ForeignKey(
+                    List.of(), rows.getString(3), List.of(), rows.getString(6), rows.getString(7));
+        keys.add(
+            new ForeignKey(
+                plus(before.columns(), Optional.of(rows.getString(4))),
+                before.table(),
+                plus(before.targetColumns(), Optional.ofNullable(rows.getString(5))),
+                before.onUpdate(),
+                before.onDelete()));
+        open = key;
+      }
+    }
+  }
+
+  private void readIndexes() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(INDEXES)) {
+      while (rows.next()) {
+        String name = rows.getString(2);
+        List<Index> list = indexes.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
+        boolean continues = !list.isEmpty() && list.get(list.size() - 1).name().equals(name);
+        List<String> before = continues ? list.remove(list.size() - 1).columns() : List.of();
+        String column = Optional.ofNullable(rows.getString(6)).orElse("(expression)");
+        list.add(
+            new Index(
+                name,
+                plus(before, Optional.of(column)),
+                rows.getInt(3) == 1,
+                rows.getInt(5) == 1,
+                !rows.getString(4).equals("c")));
+      }
+    }
+  }
+
+  private static List<String> plus(List<String> names, Optional<String> name) {
+    List<String> longer = new ArrayList<>(names);
+    name.ifPresent(longer::add);
+    return longer;
+  }
+}

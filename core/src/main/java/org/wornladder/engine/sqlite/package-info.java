@@ -1,0 +1,2 @@
+/** SQLite, embedded. */
+package org.wornladder.engine.sqlite;

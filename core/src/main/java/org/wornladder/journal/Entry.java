@@ -1,0 +1,44 @@
+package org.wornladder.journal;
+
+import java.util.List;
+import org.wornladder.sql.Fingerprint;
+
+/**
+ * One entry.
+ *
+ * @param at UTC, ISO 8601 with milliseconds
+ * @param subject its script is empty where the entry was read without scripts
+ */
+public record Entry(
+    long number,
+    String at,
+    String project,
+    Event event,
+    Subject subject,
+    Note note,
+    Who who,
+    String tool,
+    String previousHash,
+    String hash) {
+  /** Who wrote it; parts that are not known are empty. */
+  public record Who(String databaseUser, String osUser, String host, String session) {}
+
+  /**
+   * The hash over what is known before a run. It shows accidents and casual edits; against somebody
+   * who may write the table only the database's grants help.
+   */
+  static String hash(
+      long number, String project, String event, Subject subject, String previousHash) {
+    return Fingerprint.ofParts(
+        List.of(
+            Long.toString(number),
+            project,
+            event,
+            Long.toString(subject.rung()),
+            subject.name(),
+            subject.upFingerprint(),
+            subject.downFingerprint(),
+            subject.script(),
+            previousHash));
+  }
+}

@@ -1,0 +1,61 @@
+package org.wornladder.journal;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/** What an entry of the journal says happened. */
+public enum Event {
+  APPLIED("applied"),
+  PASSED_OVER("passed-over"),
+  FAILED("failed"),
+  ROLLED_BACK("rolled-back"),
+  ROLLBACK_FAILED("rollback-failed"),
+  /** A way that runs outside a transaction begins. */
+  UP_STARTED("up-started"),
+  DOWN_STARTED("down-started"),
+  STATEMENT_STARTED("statement-started"),
+  STATEMENT_DONE("statement-done"),
+  STATEMENT_FAILED("statement-failed"),
+  /** A person said that the statement in doubt took effect, or that it did not. */
+  SETTLED_DONE("settled-done"),
+  SETTLED_NOT_DONE("settled-not-done"),
+  /** A person took the edited file as the one that ran. */
+  FILE_ACCEPTED("file-accepted"),
+  STANDING_RUN("standing-run"),
+  STANDING_REMOVED("standing-removed"),
+  STANDING_FAILED("standing-failed");
+
+  private static final Map<String, Event> BY_WORD = new HashMap<>();
+
+  static {
+    for (Event event : values()) {
+      BY_WORD.put(event.word, event);
+    }
+  }
+
+  private final String word;
+
+  Event(String word) {
+    this.word = word;
+  }
+
+  /** The word that stands in the journal. */
+  public String word() {
+    return word;
+  }
+
+  /** The word as a person reads it. */
+  public String shown() {
+    return word.replace('-', ' ');
+  }
+
+  /** The event of a word; empty for one that a newer version may have written. */
+  public static Optional<Event> of(String word) {
+    return Optional.ofNullable(BY_WORD.get(word));
+  }
+
+  public boolean isStanding() {
+    return this == STANDING_RUN || this == STANDING_REMOVED || this == STANDING_FAILED;
+  }
+}

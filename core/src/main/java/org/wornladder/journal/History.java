@@ -1,0 +1,133 @@
+package org.wornladder.journal;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.wornladder.journal.RungRecord.Progress;
+import org.wornladder.journal.RungRecord.State;
+
+/**
+ * A project's entries in one database, and what they say.
+ *
+ * @param entries in the order in which they were written
+ * @param rungs by number
+ * @param standing the last run of each standing script that is in place, in the order of their runs
+ * @param broken where the chain of hashes breaks; empty if it holds or was not looked at
+ */
+public record History(
+    List<Entry> entries,
+    Map<Long, RungRecord> rungs,
+    Map<String, Entry> standing,
+    Optional<Break> broken) {
+  /** An entry that does not follow from the one before it. */
+  public record Break(long entry, String reason) {}
+
+  public static History of(List<Entry> entries, Optional<Break> broken) {
+    Map<Long, RungRecord> rungs = new TreeMap<>();
+    Map<String, Entry> standing = new LinkedHashMap<>();
+    for (Entry entry : entries) {
+      if (entry.event().isStanding()) {
+        standing(standing, entry);
+      } else {
+        long number = entry.subject().rung();
+        rungs.put(number, next(Optional.ofNullable(rungs.get(number)), entry));
+      }
+    }
+    return new History(List.copyOf(entries), rungs, standing, broken);
+  }
+
+  public Optional<RungRecord> rung(long number) {
+    return Optional.ofNullable(rungs.get(number));
+  }
+
+  public boolean isInPlace(long number) {
+    return rung(number).filter(RungRecord::isInPlace).isPresent();
+  }
+
+  /** The highest number in place; 0 if none is. */
+  public long highest() {
+    long highest = 0;
+    for (RungRecord record : rungs.values()) {
+      if (record.isInPlace()) {
+        highest = Math.max(highest, record.number());
+      }
+    }
+    return highest;
+  }
+
+  /** The rungs in place, the one that ran last first. */
+  public List<RungRecord> inPlaceNewestFirst() {
+    List<RungRecord> found = new ArrayList<>();
+    for (RungRecord record : rungs.values()) {
+      if (record.isInPlace()) {
+        found.add(record);
+      }
+    }
+    found.sort((a, b) -> Long.compare(b.run().number(), a.run().number()));
+    return found;
+  }
+
+  public List<RungRecord> stuck() {
+    return rungs.values().stream().filter(record -> record.state() == State.STUCK).toList();
+  }
+
+  /** The runs of the standing scripts that were in place just before an entry, in their order. */
+  public List<Entry> standingBefore(long entryNumber) {
+    Map<String, Entry> standing = new LinkedHashMap<>();
+    for (Entry entry : entries) {
+      if (entry.number() < entryNumber && entry.event().isStanding()) {
+        standing(standing, entry);
+      }
+    }
+    return List.copyOf(standing.values());
+  }
+
+  private static void standing(Map<String, Entry> standing, Entry entry) {
+    String name = entry.subject().name();
+    if (entry.event() == Event.STANDING_RUN) {
+      standing.remove(name);
+      standing.put(name, entry);
+    } else if (entry.event() == Event.STANDING_REMOVED) {
+      standing.remove(name);
+    }
+  }
+
+  private static RungRecord next(Optional<RungRecord> before, Entry entry) {
+    long number = entry.subject().rung();
+    String up = entry.subject().upFingerprint();
+    Entry run = before.map(RungRecord::run).orElse(entry);
+    Progress progress = before.map(RungRecord::progress).orElse(Progress.NONE);
+    State state = before.map(RungRecord::state).orElse(State.FAILED);
+    String placed = before.map(RungRecord::upFingerprint).orElse(up);
+    int statement = entry.note().statement();
+    return switch (entry.event()) {
+      case APPLIED -> new RungRecord(number, State.IN_PLACE, entry, entry, up, Progress.NONE);
+      case PASSED_OVER ->
+          new RungRecord(number, State.PASSED_OVER, entry, entry, up, Progress.NONE);
+      case FAILED -> new RungRecord(number, State.FAILED, entry, run, up, Progress.NONE);
+      case ROLLED_BACK ->
+          new RungRecord(number, State.ROLLED_BACK, entry, run, placed, Progress.NONE);
+      case ROLLBACK_FAILED -> new RungRecord(number, state, entry, run, placed, progress);
+      case UP_STARTED -> stuck(entry, run, up, new Progress(true, 0, 0, 0));
+      case DOWN_STARTED -> stuck(entry, run, placed, new Progress(false, 0, 0, 0));
+      case STATEMENT_STARTED ->
+          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, statement, 0));
+      case STATEMENT_DONE, SETTLED_DONE ->
+          stuck(entry, run, placed, new Progress(progress.up(), statement, 0, 0));
+      case STATEMENT_FAILED ->
+          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, statement));
+      case SETTLED_NOT_DONE ->
+          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, 0));
+      case FILE_ACCEPTED -> new RungRecord(number, state, entry, run, up, progress);
+      case STANDING_RUN, STANDING_REMOVED, STANDING_FAILED ->
+          throw new IllegalStateException("not an entry of a rung: " + entry.event());
+    };
+  }
+
+  private static RungRecord stuck(Entry entry, Entry run, String up, Progress progress) {
+    return new RungRecord(entry.subject().rung(), State.STUCK, entry, run, up, progress);
+  }
+}

@@ -1,0 +1,246 @@
+package org.wornladder.journal;
+
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.project.Condition;
+
+/**
+ * The journal of one database: reads it, and adds to it. Whoever adds holds the database's lock and
+ * the transaction.
+ */
+public final class Journal implements AutoCloseable {
+  private static final String COLUMNS =
+      "number, at, project, event, rung, name, up_fingerprint, down_fingerprint, %s, statement,"
+          + " elapsed_ms, database_user, os_user, host, session, tool, note, previous_hash, hash";
+
+  private final Session session;
+  private final Engine engine;
+  private final String table;
+  private final String project;
+  private final String tool;
+  private final Clock clock;
+
+  private Optional<PreparedStatement> insert = Optional.empty();
+  private Optional<Entry.Who> who = Optional.empty();
+  private boolean exists;
+  private long lastNumber;
+  private String lastHash = "";
+
+  /**
+   * @param table the journal's table, as the settings name it
+   * @param tool the version that writes, for the record
+   */
+  public Journal(
+      Session session, Engine engine, String table, String project, String tool, Clock clock) {
+    this.session = session;
+    this.engine = engine;
+    this.table = table;
+    this.project = project;
+    this.tool = tool;
+    this.clock = clock;
+  }
+
+  /** The tables that are the tool's own. */
+  public List<String> tables() {
+    return List.of(table);
+  }
+
+  /** How much of the journal is read. */
+  public enum Depth {
+    /** Without scripts, the chain of hashes unproven: for a look. */
+    GLANCE,
+    /** With scripts, the chain proven: before a change. */
+    WHOLE
+  }
+
+  /**
+   * Reads the entries of this project; none if there is no journal yet.
+   *
+   * @throws JournalException if the table is there and is not a journal that this version can read
+   */
+  public History read(Depth depth) throws SQLException {
+    exists =
+        session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "journal"));
+    lastNumber = 0;
+    lastHash = "";
+    if (!exists) {
+      return History.of(List.of(), Optional.empty());
+    }
+    String script = depth == Depth.WHOLE ? "script" : "''";
+    String query =
+        "SELECT "
+            + COLUMNS.formatted(script)
+            + " FROM "
+            + engine.quoting().name(table)
+            + " ORDER BY number";
+    List<Entry> entries = new ArrayList<>();
+    Optional<History.Break> broken = Optional.empty();
+    try (Statement sql = session.connection().createStatement();
+        ResultSet rows = sql.executeQuery(query)) {
+      while (rows.next()) {
+        Entry entry = entry(rows);
+        if (depth == Depth.WHOLE && broken.isEmpty()) {
+          broken = prove(entry);
+        }
+        lastNumber = entry.number();
+        lastHash = entry.hash();
+        if (entry.project().equals(project)) {
+          entries.add(entry);
+        }
+      }
+    } catch (SQLException e) {
+      throw new JournalException(
+          "the table " + table + " is not a journal of this version: " + session.fault(e).words(),
+          session.address(),
+          "if it is somebody else's, name another under journal: table: in ladder.yaml",
+          e);
+    }
+    return History.of(entries, broken);
+  }
+
+  private Optional<History.Break> prove(Entry entry) {
+    if (entry.number() != lastNumber + 1) {
+      return Optional.of(new History.Break(entry.number(), "an entry is missing before it"));
+    }
+    if (!entry.previousHash().equals(lastHash)) {
+      return Optional.of(
+          new History.Break(entry.number(), "it does not follow from the entry before it"));
+    }
+    String hash =
+        Entry.hash(
+            entry.number(),
+            entry.project(),
+            entry.event().word(),
+            entry.subject(),
+            entry.previousHash());
+    return hash.equals(entry.hash())
+        ? Optional.empty()
+        : Optional.of(new History.Break(entry.number(), "it was edited after it was written"));
+  }
+
+  private Entry entry(ResultSet row) throws SQLException {
+    String word = row.getString(4);
+    Event event =
+        Event.of(word)
+            .orElseThrow(
+                () ->
+                    new JournalException(
+                        "the journal holds '" + word + "', which this version does not know",
+                        session.address(),
+                        "a newer version wrote it: use that one",
+                        null));
+    return new Entry(
+        row.getLong(1),
+        row.getString(2),
+        row.getString(3),
+        event,
+        new Subject(
+            row.getLong(5), row.getString(6), row.getString(7), row.getString(8), row.getString(9)),
+        new Note(row.getInt(10), row.getLong(11), row.getString(17)),
+        new Entry.Who(row.getString(12), row.getString(13), row.getString(14), row.getString(15)),
+        row.getString(16),
+        row.getString(18),
+        row.getString(19));
+  }
+
+  /**
+   * Adds an entry, in the transaction that is open, and makes the table if it is not there. The
+   * journal must have been read before.
+   */
+  public void append(Event event, Subject subject, Note note) throws SQLException {
+    if (!exists) {
+      try (Statement sql = session.connection().createStatement()) {
+        for (String definition : engine.journalDefinition(table)) {
+          sql.execute(definition);
+        }
+      }
+      exists = true;
+    }
+    long number = lastNumber + 1;
+    String hash = Entry.hash(number, project, event.word(), subject, lastHash);
+    write(number, hash, event, subject, note);
+    lastNumber = number;
+    lastHash = hash;
+  }
+
+  /** Forgets entries whose transaction was rolled back. */
+  public void forgetUncommitted(Mark mark) {
+    exists = mark.exists();
+    lastNumber = mark.number();
+    lastHash = mark.hash();
+    closeInsert();
+  }
+
+  /** Where the journal stands, to go back to. */
+  public record Mark(boolean exists, long number, String hash) {}
+
+  public Mark mark() {
+    return new Mark(exists, lastNumber, lastHash);
+  }
+
+  private void write(long number, String hash, Event event, Subject subject, Note note)
+      throws SQLException {
+    if (insert.isEmpty()) {
+      insert =
+          Optional.of(
+              session
+                  .connection()
+                  .prepareStatement(
+                      "INSERT INTO "
+                          + engine.quoting().name(table)
+                          + " ("
+                          + COLUMNS.formatted("script")
+                          + ") VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"));
+    }
+    if (who.isEmpty()) {
+      who = Optional.of(Identity.of(session));
+    }
+    PreparedStatement sql = insert.get();
+    sql.setLong(1, number);
+    sql.setString(2, Stamp.now(clock));
+    sql.setString(3, project);
+    sql.setString(4, event.word());
+    sql.setLong(5, subject.rung());
+    sql.setString(6, subject.name());
+    sql.setString(7, subject.upFingerprint());
+    sql.setString(8, subject.downFingerprint());
+    sql.setString(9, subject.script());
+    sql.setInt(10, note.statement());
+    sql.setLong(11, note.elapsedMs());
+    sql.setString(12, who.get().databaseUser());
+    sql.setString(13, who.get().osUser());
+    sql.setString(14, who.get().host());
+    sql.setString(15, who.get().session());
+    sql.setString(16, tool);
+    sql.setString(17, note.text());
+    sql.setString(18, lastHash);
+    sql.setString(19, hash);
+    sql.executeUpdate();
+  }
+
+  private void closeInsert() {
+    try {
+      if (insert.isPresent()) {
+        insert.get().close();
+      }
+    } catch (SQLException e) {
+      // The statement belongs to a connection that is closed next.
+      return;
+    } finally {
+      insert = Optional.empty();
+    }
+  }
+
+  @Override
+  public void close() {
+    closeInsert();
+  }
+}

@@ -1,0 +1,37 @@
+package org.wornladder.journal;
+
+/**
+ * What the journal says of one rung.
+ *
+ * @param last the entry that made the state
+ * @param run the entry of the last run of its way up; {@code last} where none is known
+ * @param upFingerprint of the way up that is in place, or was last tried
+ */
+public record RungRecord(
+    long number, State state, Entry last, Entry run, String upFingerprint, Progress progress) {
+  /** What state a rung is in, in one database. */
+  public enum State {
+    IN_PLACE,
+    PASSED_OVER,
+    ROLLED_BACK,
+    FAILED,
+    STUCK
+  }
+
+  /**
+   * How far a way came that runs outside a transaction.
+   *
+   * @param up which way
+   * @param done how many statements are done
+   * @param doubtful the statement of which nobody knows; 0 if there is none
+   * @param failed the statement that failed and left nothing; 0 if there is none
+   */
+  public record Progress(boolean up, int done, int doubtful, int failed) {
+    static final Progress NONE = new Progress(true, 0, 0, 0);
+  }
+
+  /** Whether the rung counts as in place: its way up ran, or it is not for this environment. */
+  public boolean isInPlace() {
+    return state == State.IN_PLACE || state == State.PASSED_OVER;
+  }
+}

@@ -1,0 +1,40 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * One environment, ready for use.
+ *
+ * @param url with its variables put in; may hold a secret, so it is not for showing
+ * @param values what scripts may use here, the environment's own first
+ */
+public record Environment(
+    EnvironmentSettings settings,
+    String url,
+    Optional<String> user,
+    Optional<String> password,
+    Map<String, Value> values) {
+  public String name() {
+    return settings.name();
+  }
+
+  /** Every text that must not be shown: the password and the values that came out of variables. */
+  public Secrets secrets() {
+    List<String> secrets = new ArrayList<>();
+    password.ifPresent(secrets::add);
+    for (Value value : values.values()) {
+      if (value.secret()) {
+        secrets.add(value.text());
+      }
+    }
+    return new Secrets(secrets);
+  }
+
+  @Override
+  public String toString() {
+    return name();
+  }
+}

@@ -1,0 +1,72 @@
+package org.wornladder.project;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.wornladder.sql.Place;
+
+/** Puts variables into the settings of the environments that are used. */
+public final class EnvironmentReader {
+  private final Settings settings;
+  private final Variables variables;
+
+  /**
+   * @param process the process's environment variables, by name
+   */
+  public EnvironmentReader(
+      Path root, Settings settings, Function<String, Optional<String>> process) {
+    this.settings = settings;
+    variables = new Variables(root, process);
+  }
+
+  /**
+   * An environment by name, the default one for an empty name.
+   *
+   * @throws ProjectException if there is none of that name, or a variable is missing
+   */
+  public Environment read(String name) {
+    EnvironmentSettings found = settingsOf(name.isEmpty() ? settings.defaultEnvironment() : name);
+    Problems problems = new Problems();
+    Environment environment =
+        new Environment(
+            found,
+            expand(found.url(), found.name(), problems),
+            found.user().map(user -> expand(user, found.name(), problems)),
+            found.password().map(password -> expand(password, found.name(), problems)),
+            values(found, problems));
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    return environment;
+  }
+
+  private EnvironmentSettings settingsOf(String name) {
+    EnvironmentSettings found = settings.environments().get(name);
+    if (found == null) {
+      throw ProjectException.of(
+          Place.of(ProjectReader.SETTINGS),
+          "there is no environment '" + name + "'",
+          Nearest.advice(name, settings.environmentNames()));
+    }
+    return found;
+  }
+
+  private String expand(Template template, String user, Problems problems) {
+    return variables.expand(template, user, problems).orElse("");
+  }
+
+  private Map<String, Value> values(EnvironmentSettings environment, Problems problems) {
+    Map<String, Template> written = new LinkedHashMap<>(settings.values());
+    written.putAll(environment.values());
+    Map<String, Value> values = new LinkedHashMap<>();
+    written.forEach(
+        (name, template) -> {
+          String text = expand(template, environment.name(), problems);
+          values.put(name, new Value(text, template.hasVariable()));
+        });
+    values.put("environment", new Value(environment.name(), false));
+    return values;
+  }
+}

@@ -1,0 +1,141 @@
+package org.wornladder.project;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.wornladder.sql.Place;
+
+/** Takes the entries of one YAML map by key and type, and collects what does not fit. */
+final class Fields {
+  private static final Pattern DURATION = Pattern.compile("(\\d{1,9}) ?(ms|s|m|h)");
+
+  private final Node.Entries map;
+  private final Problems problems;
+  private final Set<String> known = new LinkedHashSet<>();
+
+  Fields(Node.Entries map, Problems problems) {
+    this.map = map;
+    this.problems = problems;
+  }
+
+  Optional<Node> node(String key) {
+    known.add(key);
+    return Optional.ofNullable(map.entries().get(key)).map(Node.Entry::value);
+  }
+
+  Place place(String key) {
+    return map.entries().get(key).value().place();
+  }
+
+  Optional<Template> text(String key) {
+    return node(key).flatMap(node -> scalar(key, node));
+  }
+
+  /** A truth value; false where the key is missing. */
+  boolean flag(String key) {
+    return choice(key, List.of("true", "false")).filter("true"::equals).isPresent();
+  }
+
+  Optional<String> choice(String key, List<String> words) {
+    Optional<Template> text = text(key);
+    if (text.isPresent() && !words.contains(text.get().text())) {
+      Template wrong = text.get();
+      String found = key + " cannot be '" + wrong.text() + "'";
+      problems.error(wrong.place(), found, Nearest.advice(wrong.text(), words));
+      return Optional.empty();
+    }
+    return text.map(Template::text);
+  }
+
+  Optional<Duration> duration(String key) {
+    Optional<Template> text = text(key);
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    Matcher parts = DURATION.matcher(text.get().text());
+    if (!parts.matches()) {
+      String found = key + " cannot be '" + text.get().text() + "'";
+      problems.error(text.get().place(), found, "write a time such as 500ms, 5s or 2m");
+      return Optional.empty();
+    }
+    long count = Long.parseLong(parts.group(1));
+    return Optional.of(
+        switch (parts.group(2)) {
+          case "ms" -> Duration.ofMillis(count);
+          case "s" -> Duration.ofSeconds(count);
+          case "m" -> Duration.ofMinutes(count);
+          default -> Duration.ofHours(count);
+        });
+  }
+
+  List<String> words(String key) {
+    List<String> words = new ArrayList<>();
+    for (Node item : items(key)) {
+      scalar(key, item).ifPresent(word -> words.add(word.text()));
+    }
+    return List.copyOf(words);
+  }
+
+  List<Node> items(String key) {
+    Optional<Node> node = node(key);
+    if (node.isPresent() && node.get() instanceof Node.Items items) {
+      return items.items();
+    }
+    node.ifPresent(other -> wrongType(key, other, "a list"));
+    return List.of();
+  }
+
+  Map<String, Template> texts(String key) {
+    Map<String, Template> texts = new LinkedHashMap<>();
+    for (Map.Entry<String, Node.Entry> entry : map(key).entries().entrySet()) {
+      scalar(entry.getKey(), entry.getValue().value())
+          .ifPresent(text -> texts.put(entry.getKey(), text));
+    }
+    return texts;
+  }
+
+  /** A map under a key; empty where it is missing. */
+  Node.Entries map(String key) {
+    Optional<Node> node = node(key);
+    if (node.isPresent() && node.get() instanceof Node.Entries entries) {
+      return entries;
+    }
+    node.ifPresent(other -> wrongType(key, other, "a map"));
+    return new Node.Entries(map.place(), Map.of());
+  }
+
+  /** Collects the keys that nobody asked for. */
+  void end() {
+    map.entries()
+        .forEach(
+            (key, entry) -> {
+              if (!known.contains(key)) {
+                problems.error(
+                    entry.key(), "unknown key '" + key + "'", Nearest.advice(key, known));
+              }
+            });
+  }
+
+  private Optional<Template> scalar(String key, Node node) {
+    if (node instanceof Node.Scalar scalar && !scalar.isNull()) {
+      return Optional.of(new Template(scalar.text(), scalar.place()));
+    }
+    wrongType(key, node, "a single value");
+    return Optional.empty();
+  }
+
+  private void wrongType(String key, Node node, String wanted) {
+    String found =
+        node instanceof Node.Scalar scalar
+            ? scalar.isNull() ? "nothing" : "a single value"
+            : node instanceof Node.Items ? "a list" : "a map";
+    problems.error(node.place(), key + " is " + found + "; it must be " + wanted, "");
+  }
+}

@@ -1,0 +1,115 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.sql.Place;
+
+/** Gathers the directives above a script's first section. */
+final class HeaderBuilder {
+  private final Problems problems;
+  private final List<Condition> conditions = new ArrayList<>();
+  private final List<String> steering = new ArrayList<>();
+  private Optional<String> about = Optional.empty();
+  private boolean outsideTransaction;
+  private boolean passes;
+  private boolean always;
+  private List<String> onlyIn = List.of();
+  private List<String> lifts = List.of();
+  private List<String> needs = List.of();
+
+  HeaderBuilder(Problems problems) {
+    this.problems = problems;
+  }
+
+  Header build() {
+    return new Header(
+        about,
+        outsideTransaction,
+        List.copyOf(conditions),
+        passes,
+        onlyIn,
+        lifts,
+        needs,
+        always,
+        List.copyOf(steering));
+  }
+
+  void take(String name, String value, Place place) {
+    switch (name) {
+      case "about" -> about = Optional.of(value).filter(text -> !text.isEmpty());
+      case "run" -> run(value, place);
+      case "when" -> when(value, place);
+      case "when-sql" -> whenSql(value, place);
+      case "otherwise" -> otherwise(value, place);
+      case "only-in" -> {
+        onlyIn = names(name, value, place);
+        steer(name, String.join(", ", onlyIn));
+      }
+      case "lifts" -> {
+        lifts = names(name, value, place);
+        steer(name, String.join(", ", lifts));
+      }
+      case "needs" -> needs = names(name, value, place);
+      case "always" -> always = true;
+      default -> throw new IllegalArgumentException("not a header directive: " + name);
+    }
+  }
+
+  /** The parts of a list with commas, without blanks and empty parts. */
+  static List<String> list(String value) {
+    return Arrays.stream(value.split(",")).map(String::strip).filter(s -> !s.isEmpty()).toList();
+  }
+
+  private List<String> names(String name, String value, Place place) {
+    List<String> names = list(value);
+    if (names.isEmpty()) {
+      problems.error(place, name + " names nothing", "write --| " + name + ": NAME, NAME");
+    }
+    return names;
+  }
+
+  private void steer(String name, String value) {
+    steering.add(name + ": " + value);
+  }
+
+  private void run(String value, Place place) {
+    if (value.equals("outside-transaction")) {
+      outsideTransaction = true;
+      steer("run", value);
+    } else {
+      String found = "run cannot be '" + value + "'";
+      problems.error(place, found, Nearest.advice(value, List.of("outside-transaction")));
+    }
+  }
+
+  private void when(String value, Place place) {
+    Optional<Condition> condition = ConditionParser.parse(value);
+    if (condition.isPresent()) {
+      conditions.add(condition.get());
+      steer("when", value);
+    } else {
+      String forms = "write table T exists, column T.C missing, index I exists or view V missing";
+      problems.error(place, "'" + value + "' is not a condition", forms);
+    }
+  }
+
+  private void whenSql(String value, Place place) {
+    if (value.isEmpty()) {
+      problems.error(place, "when-sql holds no query", "write --| when-sql: SELECT …");
+      return;
+    }
+    conditions.add(new Condition.Query(value));
+    steer("when-sql", value);
+  }
+
+  private void otherwise(String value, Place place) {
+    if (!value.equals("pass") && !value.equals("stop")) {
+      String found = "otherwise cannot be '" + value + "'";
+      problems.error(place, found, Nearest.advice(value, List.of("pass", "stop")));
+    }
+    passes = value.equals("pass");
+    steer("otherwise", value);
+  }
+}

@@ -1,0 +1,26 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.wornladder.sql.Place;
+
+/** Collects what is found while files are read. */
+final class Problems {
+  private final List<Problem> found = new ArrayList<>();
+
+  void error(Place place, String message, String next) {
+    found.add(Problem.error(place, message, next));
+  }
+
+  void note(Place place, String message, String next) {
+    found.add(Problem.note(place, message, next));
+  }
+
+  boolean hasErrors() {
+    return found.stream().anyMatch(Problem::isError);
+  }
+
+  List<Problem> all() {
+    return List.copyOf(found);
+  }
+}

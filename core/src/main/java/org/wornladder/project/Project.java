@@ -1,0 +1,43 @@
+package org.wornladder.project;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Everything on disk, read once.
+ *
+ * @param root the project's folder, absolute
+ * @param rungs by number, lowest first
+ * @param standing in the order in which they run
+ * @param notes what is worth saying although nothing is wrong
+ */
+public record Project(
+    Path root,
+    Settings settings,
+    List<Rung> rungs,
+    List<StandingScript> standing,
+    List<Problem> notes) {
+
+  public String name() {
+    return settings.name();
+  }
+
+  public Optional<Rung> rung(long number) {
+    for (Rung rung : rungs) {
+      if (rung.number() == number) {
+        return Optional.of(rung);
+      }
+    }
+    return Optional.empty();
+  }
+
+  public Optional<StandingScript> standing(String name) {
+    return standing.stream().filter(script -> script.name().equals(name)).findFirst();
+  }
+
+  /** A number as this project writes it: with the leading zeros that its files have. */
+  public String label(long number) {
+    return rung(number).map(Rung::label).orElseGet(() -> RungNames.label(number));
+  }
+}

@@ -1,0 +1,183 @@
+package org.wornladder.project;
+
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.sql.Place;
+
+/** Reads a project's folder. */
+public final class ProjectReader {
+  public static final String SETTINGS = "ladder.yaml";
+  static final String RUNGS = "rungs";
+  static final String STANDING = "standing";
+
+  private final Path root;
+  private final Problems problems = new Problems();
+
+  private ProjectReader(Path root) {
+    this.root = root;
+  }
+
+  /**
+   * What reading found, with everything wrong. The project is empty if the settings are unusable.
+   */
+  public record Reading(Optional<Project> project, List<Problem> problems) {}
+
+  /**
+   * The project in a folder.
+   *
+   * @throws ProjectException with every error found
+   */
+  public static Project read(Path root) {
+    Reading reading = examine(root);
+    List<Problem> errors = reading.problems().stream().filter(Problem::isError).toList();
+    if (!errors.isEmpty()) {
+      throw new ProjectException(errors);
+    }
+    return reading.project().orElseThrow();
+  }
+
+  /**
+   * Reads a project and keeps what is wrong instead of failing.
+   *
+   * @throws ProjectException if the folder holds no project
+   */
+  public static Reading examine(Path root) {
+    return new ProjectReader(root.toAbsolutePath().normalize()).run();
+  }
+
+  private Reading run() {
+    if (!Files.exists(root.resolve(SETTINGS))) {
+      throw ProjectException.of(
+          Place.of(root.toString()),
+          "this folder holds no ladder project: there is no " + SETTINGS,
+          "ladder init makes one here; --project DIR names another folder");
+    }
+    Optional<Settings> settings =
+        TextFile.read(root, SETTINGS, problems)
+            .flatMap(text -> SettingsReader.read(SETTINGS, text, problems));
+    List<Rung> rungs = rungs();
+    List<StandingScript> standing = StandingScript.inOrder(standing());
+    settings.ifPresent(known -> new References(known, standing, problems).check(rungs));
+    List<Problem> notes = problems.all().stream().filter(problem -> !problem.isError()).toList();
+    return new Reading(
+        settings.map(known -> new Project(root, known, rungs, standing, notes)), problems.all());
+  }
+
+  private List<Rung> rungs() {
+    List<Rung> rungs = new ArrayList<>();
+    for (String name : sqlFiles(RUNGS)) {
+      String file = RUNGS + "/" + name;
+      Optional<RungNames.Parts> parts = RungNames.parse(name);
+      if (parts.isEmpty()) {
+        String found = "this name is not <number>-<words>.sql";
+        problems.error(Place.of(file), found, "rename it, for example to 0007-bins.sql");
+        continue;
+      }
+      script(file, ScriptParser.Form.RUNG)
+          .map(script -> rung(parts.get(), script))
+          .ifPresent(rungs::add);
+    }
+    rungs.sort(Comparator.comparingLong(Rung::number));
+    checkNumbers(rungs);
+    return List.copyOf(rungs);
+  }
+
+  private static Rung rung(RungNames.Parts parts, Script script) {
+    return new Rung(parts.number(), parts.label(), parts.words(), script);
+  }
+
+  private void checkNumbers(List<Rung> rungs) {
+    for (int i = 1; i < rungs.size(); i++) {
+      Rung before = rungs.get(i - 1);
+      Rung rung = rungs.get(i);
+      long missing = rung.number() - before.number() - 1;
+      if (missing < 0) {
+        String found = before.file() + " has the same number";
+        problems.error(Place.of(rung.file()), found, "give one of the two the next free number");
+      } else if (missing > 0 && rung.number() < 1_000_000) {
+        String found = "there is a gap before this number, after " + before.label();
+        problems.note(Place.of(rung.file()), found, "");
+      }
+    }
+  }
+
+  private List<StandingScript> standing() {
+    List<StandingScript> scripts = new ArrayList<>();
+    for (String name : sqlFiles(STANDING)) {
+      script(STANDING + "/" + name, ScriptParser.Form.STANDING)
+          .map(script -> new StandingScript(name.substring(0, name.length() - 4), script))
+          .ifPresent(scripts::add);
+    }
+    return scripts;
+  }
+
+  private Optional<Script> script(String file, ScriptParser.Form form) {
+    return TextFile.read(root, file, problems)
+        .map(text -> ScriptParser.parse(file, text, form, problems));
+  }
+
+  /** The names of the SQL files in a folder, sorted; none if the folder is not there. */
+  private List<String> sqlFiles(String folder) {
+    List<String> names = new ArrayList<>();
+    Path path = root.resolve(folder);
+    if (!Files.isDirectory(path)) {
+      return names;
+    }
+    try (DirectoryStream<Path> files = Files.newDirectoryStream(path)) {
+      for (Path file : files) {
+        String name = file.getFileName().toString();
+        if (name.endsWith(".sql")) {
+          names.add(name);
+        }
+      }
+    } catch (IOException e) {
+      problems.error(Place.of(folder), "the folder cannot be read: " + TextFile.reason(e), "");
+    }
+    names.sort(null);
+    return names;
+  }
+
+  /** Checks the names by which files speak of environments and of each other. */
+  private record References(Settings settings, List<StandingScript> standing, Problems problems) {
+    void check(List<Rung> rungs) {
+      Set<String> names = new HashSet<>();
+      standing.forEach(script -> names.add(script.name()));
+      for (Rung rung : rungs) {
+        checkNames(
+            rung.script(), "only-in", rung.script().header().onlyIn(), settings.environmentNames());
+        for (String lifted : rung.script().header().lifts()) {
+          if (!names.contains(lifted)) {
+            // The script may have been deleted since; its journalled way down still serves.
+            String found = "lifts names '" + lifted + "', which is not in " + STANDING + "/";
+            problems.note(Place.of(rung.file()), found, Nearest.advice(lifted, names));
+          }
+        }
+      }
+      for (StandingScript script : standing) {
+        Header header = script.script().header();
+        checkNames(script.script(), "only-in", header.onlyIn(), settings.environmentNames());
+        checkNames(script.script(), "needs", header.needs(), List.copyOf(names));
+        if (header.needs().contains(script.name())) {
+          problems.error(Place.of(script.script().file()), "the script needs itself", "");
+        }
+      }
+    }
+
+    private void checkNames(Script script, String key, List<String> used, List<String> known) {
+      for (String name : used) {
+        if (!known.contains(name)) {
+          String found = key + " names '" + name + "', which is not there";
+          problems.error(Place.of(script.file()), found, Nearest.advice(name, known));
+        }
+      }
+    }
+  }
+}

@@ -1,0 +1,150 @@
+package org.wornladder.project;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.wornladder.sql.Place;
+
+/** Writes the files of a new project, and rungs. */
+public final class ProjectWriter {
+  private static final List<String> FOLDERS =
+      List.of("rungs", "standing", "schema", "seeds", "data");
+  private static final String IGNORE = ".gitignore";
+
+  private ProjectWriter() {}
+
+  /**
+   * Makes a project in a folder, which is made if it is not there. Files that are there stay as
+   * they are; a {@code .gitignore} gets the lines that it lacks.
+   *
+   * @return the files written, relative to the folder
+   * @throws ProjectException if the folder holds a project already or cannot be written
+   */
+  public static List<String> init(Path root) {
+    if (Files.exists(root.resolve(ProjectReader.SETTINGS))) {
+      throw ProjectException.of(
+          Place.of(root.resolve(ProjectReader.SETTINGS).toString()),
+          "this folder holds a ladder project already",
+          "ladder new WORDS writes its next rung");
+    }
+    try {
+      List<String> written = new ArrayList<>();
+      for (String folder : FOLDERS) {
+        Files.createDirectories(root.resolve(folder));
+      }
+      String settings = template(ProjectReader.SETTINGS).replace("NAME", nameOf(root));
+      write(root, ProjectReader.SETTINGS, settings, written);
+      write(root, ".env.sample", template("env.sample"), written);
+      ignore(root, written);
+      // Git keeps no empty folders, and a fresh clone wants this one.
+      write(root, "data/" + IGNORE, "*\n!" + IGNORE + "\n", written);
+      return List.copyOf(written);
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(root.toString()),
+          "the project cannot be written: " + TextFile.reason(e),
+          "see that the folder can be written");
+    }
+  }
+
+  private static String nameOf(Path root) {
+    Path last = root.toAbsolutePath().normalize().getFileName();
+    String name = last == null ? "" : last.toString().toLowerCase(Locale.ROOT);
+    String word = name.replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+    return word.isEmpty() ? "ladder" : word;
+  }
+
+  private static void write(Path root, String file, String text, List<String> written)
+      throws IOException {
+    if (!Files.exists(root.resolve(file))) {
+      Files.writeString(root.resolve(file), text);
+      written.add(file);
+    }
+  }
+
+  private static void ignore(Path root, List<String> written) throws IOException {
+    Path path = root.resolve(IGNORE);
+    List<String> present = Files.exists(path) ? Files.readAllLines(path) : List.of();
+    StringBuilder missing = new StringBuilder();
+    for (String line : template("gitignore").split("\n")) {
+      if (!present.contains(line)) {
+        missing.append(line).append('\n');
+      }
+    }
+    if (missing.length() > 0) {
+      Files.writeString(path, missing, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+      written.add(IGNORE);
+    }
+  }
+
+  private static String template(String name) throws IOException {
+    try (InputStream in = ProjectWriter.class.getResourceAsStream("template/" + name)) {
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    }
+  }
+
+  /**
+   * Writes the next rung.
+   *
+   * @param words what it is for; the file's name and its about line
+   * @return the file, relative to the project
+   * @throws ProjectException if the words hold no letter or digit, or the file cannot be written
+   */
+  public static String rung(Project project, String words, RungDraft draft, String timestamp) {
+    String label = nextLabel(project, timestamp);
+    String name = RungNames.fileName(label, words);
+    if (RungNames.parse(name).isEmpty()) {
+      throw ProjectException.of(
+          Place.of("rungs"),
+          "'" + words + "' holds no letter or digit",
+          "name what the rung is for");
+    }
+    String file = ProjectReader.RUNGS + "/" + name;
+    try {
+      Files.createDirectories(project.root().resolve(ProjectReader.RUNGS));
+      // Written whole under another name first: a rung that is half there must never be seen.
+      Path part = project.root().resolve(file + ".part");
+      Files.writeString(part, draft.text(about(words)));
+      Files.move(part, project.root().resolve(file), StandardCopyOption.ATOMIC_MOVE);
+      return file;
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(file), "the rung cannot be written: " + TextFile.reason(e), "");
+    }
+  }
+
+  private static String about(String words) {
+    String line = words.strip().replaceAll("\\s+", " ").replaceAll("\\p{Cntrl}", "");
+    return line.substring(0, 1).toUpperCase(Locale.ROOT) + line.substring(1);
+  }
+
+  private static String nextLabel(Project project, String timestamp) {
+    if (project.settings().numbering() == Settings.Numbering.TIMESTAMP) {
+      return timestamp;
+    }
+    List<Rung> rungs = project.rungs();
+    long highest = rungs.isEmpty() ? 0 : rungs.get(rungs.size() - 1).number();
+    return RungNames.label(highest + 1);
+  }
+
+  /**
+   * Deletes a rung's file.
+   *
+   * @throws ProjectException if that fails
+   */
+  public static void delete(Project project, Rung rung) {
+    try {
+      Files.delete(project.root().resolve(rung.file()));
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(rung.file()), "the file cannot be deleted: " + TextFile.reason(e), "");
+    }
+  }
+}

@@ -1,0 +1,39 @@
+package org.wornladder.project;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What stands in a new rung.
+ *
+ * @param up statements with their end marks; none for an empty rung
+ * @param down likewise; none if no way down can be written
+ * @param noWayDown why there is none; empty if there is one, or it is left to be written
+ */
+public record RungDraft(List<String> up, List<String> down, Optional<String> noWayDown) {
+  public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
+
+  public RungDraft {
+    up = List.copyOf(up);
+    down = List.copyOf(down);
+  }
+
+  String text(String about) {
+    StringBuilder text = new StringBuilder();
+    text.append("--| about: ").append(about).append('\n');
+    noWayDown.ifPresent(reason -> text.append("--| no way down: ").append(reason).append('\n'));
+    text.append("--| up\n");
+    up.forEach(statement -> text.append(statement).append('\n'));
+    if (up.isEmpty()) {
+      text.append('\n');
+    }
+    if (noWayDown.isEmpty()) {
+      text.append("--| down\n");
+      down.forEach(statement -> text.append(statement).append('\n'));
+      if (down.isEmpty()) {
+        text.append('\n');
+      }
+    }
+    return text.toString();
+  }
+}

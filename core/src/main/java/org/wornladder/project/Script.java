@@ -1,0 +1,82 @@
+package org.wornladder.project;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Fingerprint;
+
+/**
+ * A rung's or a standing script's file: directives, then the ways up and down.
+ *
+ * @param file relative to the project
+ * @param noWayDown why there is no way down; empty where the file gives no reason
+ * @param source the file's whole text
+ */
+public record Script(
+    String file, Header header, List<Section> sections, Optional<String> noWayDown, String source) {
+
+  /** The section that serves an engine: its own if there is one, else the plain one. */
+  public Optional<Section> section(Direction direction, String engine) {
+    Optional<Section> plain = Optional.empty();
+    for (Section section : sections) {
+      if (section.direction() == direction) {
+        if (section.engines().contains(engine)) {
+          return Optional.of(section);
+        }
+        if (section.engines().isEmpty()) {
+          plain = Optional.of(section);
+        }
+      }
+    }
+    return plain;
+  }
+
+  public boolean hasWayDown(String engine) {
+    return section(Direction.DOWN, engine).isPresent();
+  }
+
+  /**
+   * The meaning fingerprint of a way over all engines: 64 hexadecimal digits. A way that is not
+   * there has one too, so that taking it away is an edit.
+   */
+  public String fingerprint(Direction direction) {
+    Fingerprint fingerprint = new Fingerprint();
+    for (String line : header.steering()) {
+      fingerprint.line(line);
+    }
+    for (Section section : sections) {
+      if (section.direction() == direction) {
+        fingerprint.line(direction.word() + " " + String.join(",", section.engines()));
+        fingerprint.script(section.text(), Dialects.NEUTRAL);
+      }
+    }
+    return fingerprint.hex();
+  }
+
+  /**
+   * The way down as a script of its own, for the journal: the directives that steer it and every
+   * section, before values are put in.
+   */
+  public String wayDownText() {
+    StringBuilder text = new StringBuilder();
+    for (String line : header.steering()) {
+      if (line.startsWith("run:") || line.startsWith("lifts:")) {
+        text.append("--| ").append(line).append('\n');
+      }
+    }
+    noWayDown.ifPresent(reason -> text.append("--| no way down: ").append(reason).append('\n'));
+    for (Section section : sections) {
+      if (section.direction() == Direction.DOWN) {
+        text.append("--| down");
+        if (!section.engines().isEmpty()) {
+          text.append(" on ").append(String.join(", ", section.engines()));
+        }
+        text.append('\n').append(section.text());
+        if (!section.text().endsWith("\n")) {
+          text.append('\n');
+        }
+      }
+    }
+    return text.toString();
+  }
+}

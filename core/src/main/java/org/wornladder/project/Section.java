@@ -1,0 +1,12 @@
+package org.wornladder.project;
+
+import java.util.List;
+import org.wornladder.sql.Place;
+
+/**
+ * The SQL of one way.
+ *
+ * @param engines the engines that it serves alone, as written; empty for a plain section
+ * @param place where the text begins
+ */
+public record Section(Direction direction, List<String> engines, String text, Place place) {}

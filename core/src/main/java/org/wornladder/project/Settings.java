@@ -1,0 +1,29 @@
+package org.wornladder.project;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What {@code ladder.yaml} says, before variables are read.
+ *
+ * @param environments by name, in the order of the file; never empty
+ * @param defaultEnvironment the one meant when a command names none
+ */
+public record Settings(
+    String name,
+    String defaultEnvironment,
+    Numbering numbering,
+    Map<String, EnvironmentSettings> environments,
+    Map<String, Template> values,
+    String journalTable) {
+  /** How the next rung gets its number. */
+  public enum Numbering {
+    SEQUENCE,
+    TIMESTAMP
+  }
+
+  /** The names of all environments, in the order of the file. */
+  public List<String> environmentNames() {
+    return List.copyOf(environments.keySet());
+  }
+}

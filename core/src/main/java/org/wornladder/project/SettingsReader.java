@@ -1,0 +1,165 @@
+package org.wornladder.project;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import org.wornladder.sql.Place;
+
+/** Reads {@code ladder.yaml}. */
+final class SettingsReader {
+  private static final Pattern NAME = Pattern.compile("[A-Za-z][A-Za-z0-9_-]*");
+  private static final String DEFAULT_JOURNAL = "ladder_journal";
+
+  private final Problems problems;
+
+  private SettingsReader(Problems problems) {
+    this.problems = problems;
+  }
+
+  /** The settings in a YAML text; empty if problems were collected that leave none. */
+  static Optional<Settings> read(String file, String text, Problems problems) {
+    Optional<Node> tree = YamlReader.read(file, text, problems);
+    if (tree.isEmpty()) {
+      return Optional.empty();
+    }
+    if (!(tree.get() instanceof Node.Entries map)) {
+      problems.error(tree.get().place(), "the file must be a map of settings", "");
+      return Optional.empty();
+    }
+    return new SettingsReader(problems).settings(map);
+  }
+
+  private Optional<Settings> settings(Node.Entries map) {
+    Fields fields = new Fields(map, problems);
+    Optional<Template> name = fields.text("name");
+    Optional<Template> defaultName = fields.text("default");
+    Optional<String> numbering = fields.choice("numbering", List.of("sequence", "timestamp"));
+    Map<String, EnvironmentSettings> environments = environments(fields.map("environments"));
+    Map<String, Template> values = fields.texts("values");
+    fields.words("ignore");
+    for (Node seed : fields.items("seeds")) {
+      checkSeed(seed);
+    }
+    String journal = journal(new Fields(fields.map("journal"), problems));
+    fields.end();
+    if (environments.isEmpty()) {
+      String found = "no environment is named";
+      problems.error(map.place(), found, "write environments: with at least one name and its url:");
+    }
+    if (name.isEmpty() && !map.entries().containsKey("name")) {
+      problems.error(map.place(), "the project has no name", "write name: and a word");
+    }
+    checkReferences(environments, defaultName, map.place());
+    if (problems.hasErrors()) {
+      return Optional.empty();
+    }
+    String main =
+        defaultName.map(Template::text).orElseGet(() -> environments.keySet().iterator().next());
+    return Optional.of(
+        new Settings(
+            name.orElseThrow().text(),
+            main,
+            numbering.filter("timestamp"::equals).isPresent()
+                ? Settings.Numbering.TIMESTAMP
+                : Settings.Numbering.SEQUENCE,
+            environments,
+            values,
+            journal));
+  }
+
+  private String journal(Fields fields) {
+    String table = fields.text("table").map(Template::text).orElse(DEFAULT_JOURNAL);
+    fields.end();
+    return table;
+  }
+
+  private Map<String, EnvironmentSettings> environments(Node.Entries map) {
+    Map<String, EnvironmentSettings> environments = new LinkedHashMap<>();
+    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+      String name = entry.getKey();
+      if (!NAME.matcher(name).matches()) {
+        String found = "'" + name + "' cannot name an environment";
+        problems.error(entry.getValue().key(), found, "use letters, digits, - and _");
+      } else if (entry.getValue().value() instanceof Node.Entries settings) {
+        environment(name, settings).ifPresent(read -> environments.put(name, read));
+      } else {
+        Place place = entry.getValue().value().place();
+        problems.error(place, name + " must be a map with at least url:", "");
+      }
+    }
+    return environments;
+  }
+
+  private Optional<EnvironmentSettings> environment(String name, Node.Entries map) {
+    Fields fields = new Fields(map, problems);
+    Optional<Template> url = fields.text("url");
+    EnvironmentSettings read =
+        new EnvironmentSettings(
+            name,
+            url.orElse(new Template("", map.place())),
+            fields.text("user"),
+            fields.text("password"),
+            fields.text("role"),
+            fields.words("schemas"),
+            fields.flag("guarded"),
+            fields.flag("disposable"),
+            fields.text("promoted-from").map(Template::text),
+            fields.choice("late", List.of("refuse", "allow")).filter("allow"::equals).isPresent(),
+            fields
+                .choice("foreign-keys", List.of("on", "off", "true", "false"))
+                .filter(word -> word.equals("off") || word.equals("false"))
+                .isEmpty(),
+            fields.duration("lock-timeout"),
+            fields.duration("statement-timeout"),
+            fields.texts("values"));
+    fields.end();
+    if (url.isEmpty() && !map.entries().containsKey("url")) {
+      problems.error(
+          map.place(), name + " has no url", "write url: jdbc:sqlite:data/" + name + ".db");
+    }
+    if (read.guarded() && read.disposable()) {
+      String found = name + " is both guarded and disposable";
+      problems.error(fields.place("disposable"), found, "keep one of the two");
+    }
+    return Optional.of(read);
+  }
+
+  private void checkReferences(
+      Map<String, EnvironmentSettings> environments, Optional<Template> main, Place whole) {
+    main.ifPresent(name -> checkName("default", name.text(), name.place(), environments));
+    for (EnvironmentSettings environment : environments.values()) {
+      environment
+          .promotedFrom()
+          .ifPresent(
+              from -> checkName("promoted-from", from, environment.url().place(), environments));
+    }
+  }
+
+  private void checkName(
+      String key, String name, Place place, Map<String, EnvironmentSettings> environments) {
+    if (!environments.containsKey(name)) {
+      String found = key + " names '" + name + "', which is not an environment";
+      problems.error(place, found, Nearest.advice(name, environments.keySet()));
+    }
+  }
+
+  private void checkSeed(Node seed) {
+    if (!(seed instanceof Node.Entries map)) {
+      problems.error(seed.place(), "a seed must be a map with table:", "");
+      return;
+    }
+    Fields fields = new Fields(map, problems);
+    boolean hasTable = fields.text("table").isPresent();
+    fields.text("rows");
+    fields.words("key");
+    fields.choice("existing", List.of("update", "leave"));
+    fields.choice("extra", List.of("delete", "keep"));
+    fields.words("only-in");
+    fields.end();
+    if (!hasTable) {
+      problems.error(map.place(), "a seed names no table", "write table: and its name");
+    }
+  }
+}

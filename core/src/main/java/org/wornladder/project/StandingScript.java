@@ -1,0 +1,50 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A script in {@code standing/} that is run again whenever its text changes.
+ *
+ * @param name the file's name without its ending
+ */
+public record StandingScript(String name, Script script) {
+  public String about() {
+    return script.header().about().orElse(name);
+  }
+
+  /**
+   * The scripts in the order in which they run: by file name, each after those it needs. A needed
+   * name that is not there, or a circle, is passed over here and told by the project's reader.
+   */
+  public static List<StandingScript> inOrder(List<StandingScript> scripts) {
+    Map<String, StandingScript> byName = new LinkedHashMap<>();
+    scripts.stream()
+        .sorted(Comparator.comparing(StandingScript::name))
+        .forEach(script -> byName.put(script.name(), script));
+    List<StandingScript> ordered = new ArrayList<>();
+    List<String> open = new ArrayList<>();
+    byName.values().forEach(script -> place(script, byName, open, ordered));
+    return List.copyOf(ordered);
+  }
+
+  private static void place(
+      StandingScript script,
+      Map<String, StandingScript> byName,
+      List<String> open,
+      List<StandingScript> ordered) {
+    if (ordered.contains(script) || open.contains(script.name())) {
+      return;
+    }
+    open.add(script.name());
+    for (String need : script.script().header().needs()) {
+      if (byName.containsKey(need)) {
+        place(byName.get(need), byName, open, ordered);
+      }
+    }
+    ordered.add(script);
+  }
+}

@@ -1,0 +1,75 @@
+package org.wornladder.project;
+
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Set;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Quoting;
+
+/**
+ * Puts values into the text of a section: {@code @{name}} as it stands, {@code @{name:text}} as an
+ * SQL string, {@code @{name:ident}} as a name; {@code @@{} gives {@code @{}}.
+ *
+ * @param text the section with its values put in
+ * @param used the names of the values that it uses
+ */
+public record Substitution(String text, Set<String> used) {
+  private static final String OPEN = "@{";
+
+  /**
+   * @param quoting how the engine writes strings and names
+   * @throws ProjectException for a name that is not known, or a form that is not
+   */
+  public static Substitution in(Section section, Map<String, Value> values, Quoting quoting) {
+    String text = section.text();
+    if (!text.contains(OPEN)) {
+      return new Substitution(text, Set.of());
+    }
+    StringBuilder out = new StringBuilder();
+    Set<String> used = new LinkedHashSet<>();
+    int at = 0;
+    for (int open = text.indexOf(OPEN); open >= 0; open = text.indexOf(OPEN, at)) {
+      if (open > at && text.charAt(open - 1) == '@') {
+        out.append(text, at, open - 1).append(OPEN);
+        at = open + OPEN.length();
+        continue;
+      }
+      int close = text.indexOf('}', open);
+      Place place = section.place().plus(text, open);
+      if (close < 0) {
+        throw ProjectException.of(
+            place, "@{ is never closed", "write @{name}, or @@{ for the signs");
+      }
+      String inner = text.substring(open + OPEN.length(), close);
+      int colon = inner.indexOf(':');
+      String name = colon < 0 ? inner : inner.substring(0, colon);
+      used.add(name);
+      out.append(text, at, open)
+          .append(written(name, inner.substring(name.length()), values, quoting, place));
+      at = close + 1;
+    }
+    return new Substitution(out.append(text, at, text.length()).toString(), used);
+  }
+
+  private static String written(
+      String name, String form, Map<String, Value> values, Quoting quoting, Place place) {
+    Value value = values.get(name);
+    if (value == null) {
+      throw ProjectException.of(
+          place, "unknown value '" + name + "'", valueAdvice(name, values.keySet()));
+    }
+    return switch (form) {
+      case "" -> value.text();
+      case ":text" -> quoting.text(value.text());
+      case ":ident" -> quoting.name(value.text());
+      default ->
+          throw ProjectException.of(
+              place, "'" + form.substring(1) + "' is not a form of a value", "write text or ident");
+    };
+  }
+
+  private static String valueAdvice(String name, Set<String> known) {
+    String near = Nearest.to(name, known).map(word -> "did you mean " + word + "? or ").orElse("");
+    return near + "write it under values: in " + ProjectReader.SETTINGS;
+  }
+}

@@ -1,0 +1,55 @@
+package org.wornladder.sql;
+
+import java.util.Set;
+
+/**
+ * How one database's SQL text is read.
+ *
+ * @param name the engine's name as it stands in files, in lower case
+ * @param traits what its text has beyond quotes, doubled quotes and {@code --} comments
+ */
+public record Dialect(String name, Set<Trait> traits) {
+  /** A way of writing that some databases have and others do not. */
+  public enum Trait {
+    /** A block comment may hold block comments. */
+    NESTED_COMMENTS,
+    /** {@code #} begins a line comment. */
+    HASH_COMMENTS,
+    /** {@code //} begins a line comment. */
+    SLASH_COMMENTS,
+    /** {@code --} begins a comment only before a blank, a control character or the end. */
+    DASHES_WANT_BLANK,
+    /** {@code /*!} and {@code /*M!} comments are executed. */
+    EXECUTED_COMMENTS,
+    /** A backslash escapes inside single and double quotes. */
+    BACKSLASH_ESCAPES,
+    /** {@code E'…'} strings, in which a backslash escapes. */
+    ESCAPE_STRINGS,
+    /** {@code $tag$ … $tag$} strings. */
+    DOLLAR_QUOTES,
+    /** Names in back quotes. */
+    BACK_QUOTED_NAMES,
+    /** Names in square brackets. */
+    BRACKETED_NAMES,
+    /** {@code DELIMITER} lines, as the database's own shell reads them. */
+    DELIMITER_LINES,
+    /** {@code COPY … FROM stdin} with its rows behind it. */
+    LOAD_DATA,
+    /** Semicolons inside parentheses do not end a statement (the actions of a rule). */
+    PARENTHESES_HOLD,
+    /** {@code CREATE TRIGGER … BEGIN … END}. */
+    TRIGGER_BODIES,
+    /** Stored routines with blocks, loops and branches. */
+    ROUTINE_BODIES,
+    /** {@code BEGIN ATOMIC … END}. */
+    ATOMIC_BODIES
+  }
+
+  public Dialect {
+    traits = Set.copyOf(traits);
+  }
+
+  public boolean has(Trait trait) {
+    return traits.contains(trait);
+  }
+}

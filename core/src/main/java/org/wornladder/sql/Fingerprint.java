@@ -1,0 +1,91 @@
+package org.wornladder.sql;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.List;
+
+/**
+ * The hash of what text means: SHA-256 over its tokens with one blank between them. Layout and
+ * plain comments do not count; letter case and comments that an engine heeds do.
+ */
+public final class Fingerprint {
+  private static final char[] HEX = "0123456789abcdef".toCharArray();
+
+  private final StringBuilder parts = new StringBuilder();
+
+  /** Adds a line of fixed text, such as a directive that steers a run. */
+  public Fingerprint line(String text) {
+    parts.append(text).append('\n');
+    return this;
+  }
+
+  /** Adds the tokens of a script; text that the dialect cannot read counts as it stands. */
+  public Fingerprint script(String text, Dialect dialect) {
+    String lines = text.indexOf('\r') < 0 ? text : text.replace("\r\n", "\n");
+    int mark = parts.length();
+    try {
+      tokens(lines, dialect);
+    } catch (SqlTextException e) {
+      parts.setLength(mark);
+      parts.append(lines);
+    }
+    parts.append('\n');
+    return this;
+  }
+
+  private void tokens(String text, Dialect dialect) {
+    Lexer lexer = new Lexer(text, dialect);
+    boolean ended = false;
+    boolean any = false;
+    while (lexer.advance()) {
+      if (lexer.kind() == TokenKind.END) {
+        // The last end mark, and empty statements, mean nothing.
+        ended = true;
+      } else if (lexer.kind().isMeaning()) {
+        if (any) {
+          parts.append(ended ? " ; " : " ");
+        }
+        parts.append(text, lexer.start(), lexer.end());
+        any = true;
+        ended = false;
+      }
+    }
+  }
+
+  /** The hash as 64 hexadecimal digits. */
+  public String hex() {
+    return sha256(parts.toString());
+  }
+
+  /** SHA-256 of a text in UTF-8, as 64 hexadecimal digits. */
+  public static String sha256(String text) {
+    return hex(newDigest().digest(text.getBytes(StandardCharsets.UTF_8)));
+  }
+
+  /** SHA-256 over several texts, each preceded by its length so that none can run into the next. */
+  public static String ofParts(List<String> texts) {
+    StringBuilder all = new StringBuilder();
+    for (String text : texts) {
+      all.append(text.length()).append(':').append(text);
+    }
+    return sha256(all.toString());
+  }
+
+  private static MessageDigest newDigest() {
+    try {
+      return MessageDigest.getInstance("SHA-256");
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java platform has SHA-256", e);
+    }
+  }
+
+  private static String hex(byte[] bytes) {
+    char[] digits = new char[bytes.length * 2];
+    for (int i = 0; i < bytes.length; i++) {
+      digits[2 * i] = HEX[(bytes[i] >> 4) & 15];
+      digits[2 * i + 1] = HEX[bytes[i] & 15];
+    }
+    return new String(digits);
+  }
+}

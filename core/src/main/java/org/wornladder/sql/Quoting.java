@@ -1,0 +1,21 @@
+package org.wornladder.sql;
+
+/**
+ * How an engine writes strings and names, as data.
+ *
+ * @param nameQuote the character around a quoted name, doubled inside
+ * @param backslash whether a backslash escapes inside a string, so that it must be doubled
+ */
+public record Quoting(char nameQuote, boolean backslash) {
+  /** An SQL string. */
+  public String text(String text) {
+    String doubled = text.replace("'", "''");
+    return "'" + (backslash ? doubled.replace("\\", "\\\\") : doubled) + "'";
+  }
+
+  /** A quoted name. */
+  public String name(String name) {
+    String quote = String.valueOf(nameQuote);
+    return quote + name.replace(quote, quote + quote) + quote;
+  }
+}

@@ -1,0 +1,143 @@
+package org.wornladder.survey;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.climb.Preparation;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.journal.History;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentSettings;
+import org.wornladder.project.Problem;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectException;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Rung;
+import org.wornladder.project.Script;
+import org.wornladder.project.StandingScript;
+import org.wornladder.project.Template;
+import org.wornladder.project.Value;
+import org.wornladder.sql.Place;
+import org.wornladder.survey.Examination.Finding;
+
+/**
+ * Examines the files without a database: every way is read as each environment's engine reads it.
+ */
+public final class Examiner {
+  private Examiner() {}
+
+  public static Examination files(ProjectReader.Reading reading) {
+    Set<Problem> problems = new LinkedHashSet<>(reading.problems());
+    reading.project().ifPresent(project -> scripts(project, problems));
+    return new Examination(
+        List.copyOf(problems),
+        reading.project().map(project -> project.rungs().size()).orElse(0),
+        reading.project().map(project -> project.standing().size()).orElse(0),
+        Optional.empty());
+  }
+
+  private static void scripts(Project project, Set<Problem> problems) {
+    Set<String> engines = new LinkedHashSet<>();
+    for (EnvironmentSettings settings : project.settings().environments().values()) {
+      Optional<Engine> engine = Engines.forUrl(settings.url().text());
+      if (engine.isPresent()) {
+        engines.add(engine.get().name());
+        Preparation preparation =
+            new Preparation(engine.get(), withoutVariables(project, settings));
+        for (Rung rung : project.rungs()) {
+          script(rung.script(), preparation, problems);
+        }
+        for (StandingScript script : project.standing()) {
+          script(script.script(), preparation, problems);
+        }
+      }
+    }
+    for (Rung rung : project.rungs()) {
+      waysOf(rung, engines, problems);
+    }
+  }
+
+  private static void script(Script script, Preparation preparation, Set<Problem> problems) {
+    for (Direction direction : Direction.values()) {
+      try {
+        preparation.statements(script, direction);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+  }
+
+  private static void waysOf(Rung rung, Set<String> engines, Set<Problem> problems) {
+    for (String engine : engines) {
+      Place place = Place.of(rung.file());
+      boolean written = !rung.script().sections().isEmpty();
+      if (written && rung.script().section(Direction.UP, engine).isEmpty()) {
+        String found = "there is no way up for " + engine;
+        problems.add(
+            new Problem(Problem.Severity.ERROR, place, found, "write --| up on " + engine));
+      } else if (!rung.script().hasWayDown(engine) && rung.script().noWayDown().isEmpty()) {
+        String next = "write --| down, or --| no way down: REASON";
+        problems.add(
+            new Problem(Problem.Severity.NOTE, place, "there is no way down for " + engine, next));
+      }
+    }
+  }
+
+  /** The environment with its values as they are written: names count here, texts do not. */
+  private static Environment withoutVariables(Project project, EnvironmentSettings settings) {
+    Map<String, Value> values = new LinkedHashMap<>();
+    Map<String, Template> written = new LinkedHashMap<>(project.settings().values());
+    written.putAll(settings.values());
+    written.forEach((name, template) -> values.put(name, new Value(template.text(), false)));
+    values.put("environment", new Value(settings.name(), false));
+    return new Environment(
+        settings, settings.url().text(), Optional.empty(), Optional.empty(), values);
+  }
+
+  /** Lays a status and a journal beside the files. */
+  public static Examination.Against against(Status status, History history, Project project) {
+    List<Finding> findings = new ArrayList<>();
+    String environment = status.environment();
+    history
+        .broken()
+        .ifPresent(
+            broken ->
+                findings.add(
+                    new Finding(
+                        "the journal's chain is broken at entry "
+                            + broken.entry()
+                            + ": "
+                            + broken.reason(),
+                        "environment " + environment,
+                        "find out who wrote to the table; ladder history "
+                            + environment
+                            + " shows the entries")));
+    for (Status.Line line : status.rungs()) {
+      if (line.state().needsPerson() || line.state() == Status.State.ABSENT) {
+        findings.add(
+            new Finding(
+                line.label()
+                    + " is "
+                    + line.state().word()
+                    + (line.detail().isEmpty() ? "" : ": " + line.detail()),
+                project.rung(line.number()).map(Rung::file).orElse("environment " + environment),
+                next(line, environment)));
+      }
+    }
+    return new Examination.Against(environment, findings, status.waiting());
+  }
+
+  private static String next(Status.Line line, String environment) {
+    return switch (line.state()) {
+      case ABSENT -> "get the file back, or ladder rollback " + environment + " --absent";
+      case LATE -> "give the file the highest number, or write late: allow in ladder.yaml";
+      default -> "ladder apply " + environment + " says what can be done";
+    };
+  }
+}
