@@ -9,6 +9,7 @@ import org.wornladder.cli.command.Options;
 import org.wornladder.cli.view.ErrorView;
 import org.wornladder.fault.LadderException;
 import picocli.CommandLine;
+import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.UnmatchedArgumentException;
@@ -32,8 +33,7 @@ public final class LadderCli {
   public int run(String... args) {
     try {
       Optional<CommandTable.Named> named = CommandTable.named(args);
-      CommandLine line = CommandTable.commandLine(named, terminal);
-      return parsed(line, named, line.parseArgs(args));
+      return named.isPresent() ? command(named.get()) : noCommand(args);
     } catch (ParameterException e) {
       return wrong(e);
     } finally {
@@ -41,18 +41,36 @@ public final class LadderCli {
     }
   }
 
-  private int parsed(CommandLine line, Optional<CommandTable.Named> named, ParseResult result) {
-    line.setOut(new PrintWriter(terminal.out(), true));
-    if (CommandLine.executeHelpRequest(result) != null) {
+  /** Help, the version, or a word that is no command. */
+  private int noCommand(String... args) {
+    CommandLine line = new CommandLine(CommandTable.model());
+    if (help(line, line.parseArgs(args))) {
       return ExitCode.DONE;
     }
-    if (named.isEmpty() || !result.hasSubcommand()) {
-      line.usage(terminal.err());
-      return ExitCode.WRONG;
+    line.usage(terminal.err());
+    return ExitCode.WRONG;
+  }
+
+  private boolean help(CommandLine line, ParseResult result) {
+    if (!result.isUsageHelpRequested() && !result.isVersionHelpRequested()) {
+      return false;
     }
-    Call call = new Call(result.subcommand(), result, terminal, folder);
+    line.setColorScheme(CommandLine.Help.defaultColorScheme(terminal.color() ? Ansi.ON : Ansi.OFF));
+    line.setUsageHelpWidth(Math.min(100, terminal.width()));
+    line.setOut(new PrintWriter(terminal.out(), true));
+    CommandLine.executeHelpRequest(result);
+    return true;
+  }
+
+  private int command(CommandTable.Named named) {
+    CommandLine line = named.parser();
+    ParseResult result = line.parseArgs(named.args());
+    if (help(line, result)) {
+      return ExitCode.DONE;
+    }
+    Call call = new Call(result, terminal, folder);
     try {
-      return named.get().command().run(call);
+      return named.command().run(call);
     } catch (ParameterException e) {
       return wrong(e);
     } catch (LadderException e) {

@@ -108,7 +108,7 @@ public final class ApplyPlanner {
   }
 
   static boolean isWorn(RungRecord record, Rung rung) {
-    return !record.upFingerprint().equals(rung.script().fingerprint(Direction.UP));
+    return !record.up().isSame(rung.script());
   }
 
   private void refuseWorn(Rung rung) {
@@ -329,6 +329,7 @@ public final class ApplyPlanner {
     return new Subject(
         rung.number(),
         rung.words(),
+        rung.script().upText(),
         rung.script().fingerprint(Direction.UP),
         rung.script().fingerprint(Direction.DOWN),
         rung.script().wayDownText());

@@ -292,7 +292,7 @@ public final class Runner {
   private static Subject subjectOf(Step step) {
     return step instanceof Step.OfRung rung
         ? rung.subject()
-        : new Subject(0, step.about(), "", "", "");
+        : Subject.standing(step.about(), "", "", "");
   }
 
   /** A way that runs outside a transaction: an entry before and after each statement. */

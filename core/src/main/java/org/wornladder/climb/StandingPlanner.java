@@ -205,8 +205,7 @@ final class StandingPlanner {
 
   private StandingAction up(StandingScript script, String reason) {
     Subject subject =
-        new Subject(
-            0,
+        Subject.standing(
             script.name(),
             preparation.standingFingerprint(script.script()),
             script.script().fingerprint(Direction.DOWN),
@@ -219,8 +218,8 @@ final class StandingPlanner {
   private StandingAction down(String name, String reason, boolean recorded) {
     Script script = parse(name, texts.get(name));
     Subject subject =
-        new Subject(
-            0, name, inPlace.get(name), script.fingerprint(Direction.DOWN), texts.get(name));
+        Subject.standing(
+            name, inPlace.get(name), script.fingerprint(Direction.DOWN), texts.get(name));
     return new StandingAction(
         name,
         Direction.DOWN,

@@ -7,7 +7,7 @@ import org.wornladder.sql.Fingerprint;
  * One entry.
  *
  * @param at UTC, ISO 8601 with milliseconds
- * @param subject its script is empty where the entry was read without scripts
+ * @param subject its script and way down are empty where the entry was read at a glance
  */
 public record Entry(
     long number,
@@ -21,7 +21,9 @@ public record Entry(
     String previousHash,
     String hash) {
   /** Who wrote it; parts that are not known are empty. */
-  public record Who(String databaseUser, String osUser, String host, String session) {}
+  public record Who(String databaseUser, String osUser, String host, String session) {
+    static final Who NOT_READ = new Who("", "", "", "");
+  }
 
   /**
    * The hash over what is known before a run. It shows accidents and casual edits; against somebody
@@ -36,6 +38,7 @@ public record Entry(
             event,
             Long.toString(subject.rung()),
             subject.name(),
+            subject.upText(),
             subject.upFingerprint(),
             subject.downFingerprint(),
             subject.script(),

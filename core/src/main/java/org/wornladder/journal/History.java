@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.journal.RungRecord.Progress;
 import org.wornladder.journal.RungRecord.State;
+import org.wornladder.journal.RungRecord.Way;
 
 /**
  * A project's entries in one database, and what they say.
@@ -97,11 +98,12 @@ public record History(
 
   private static RungRecord next(Optional<RungRecord> before, Entry entry) {
     long number = entry.subject().rung();
-    String up = entry.subject().upFingerprint();
-    Entry run = before.map(RungRecord::run).orElse(entry);
-    Progress progress = before.map(RungRecord::progress).orElse(Progress.NONE);
-    State state = before.map(RungRecord::state).orElse(State.FAILED);
-    String placed = before.map(RungRecord::upFingerprint).orElse(up);
+    Way up = Way.of(entry.subject());
+    boolean known = before.isPresent();
+    Entry run = known ? before.get().run() : entry;
+    Progress progress = known ? before.get().progress() : Progress.NONE;
+    State state = known ? before.get().state() : State.FAILED;
+    Way placed = known ? before.get().up() : up;
     int statement = entry.note().statement();
     return switch (entry.event()) {
       case APPLIED -> new RungRecord(number, State.IN_PLACE, entry, entry, up, Progress.NONE);
@@ -127,7 +129,7 @@ public record History(
     };
   }
 
-  private static RungRecord stuck(Entry entry, Entry run, String up, Progress progress) {
+  private static RungRecord stuck(Entry entry, Entry run, Way up, Progress progress) {
     return new RungRecord(entry.subject().rung(), State.STUCK, entry, run, up, progress);
   }
 }

@@ -17,9 +17,12 @@ import org.wornladder.project.Condition;
  * the transaction.
  */
 public final class Journal implements AutoCloseable {
+  private static final String GLANCED =
+      "number, at, project, event, rung, name, up_text, up_fingerprint, statement, elapsed_ms, note";
   private static final String COLUMNS =
-      "number, at, project, event, rung, name, up_fingerprint, down_fingerprint, %s, statement,"
-          + " elapsed_ms, database_user, os_user, host, session, tool, note, previous_hash, hash";
+      GLANCED
+          + ", down_fingerprint, script, database_user, os_user, host, session, tool,"
+          + " previous_hash, hash";
 
   private final Session session;
   private final Engine engine;
@@ -55,14 +58,15 @@ public final class Journal implements AutoCloseable {
 
   /** How much of the journal is read. */
   public enum Depth {
-    /** Without scripts, the chain of hashes unproven: for a look. */
+    /** Without scripts, hashes and who it was, the chain unproven: for a look. */
     GLANCE,
     /** With scripts, the chain proven: before a change. */
     WHOLE
   }
 
   /**
-   * Reads the entries of this project; none if there is no journal yet.
+   * Reads the entries of this project; none if there is no journal yet. Only a whole reading may be
+   * followed by additions.
    *
    * @throws JournalException if the table is there and is not a journal that this version can read
    */
@@ -74,19 +78,15 @@ public final class Journal implements AutoCloseable {
     if (!exists) {
       return History.of(List.of(), Optional.empty());
     }
-    String script = depth == Depth.WHOLE ? "script" : "''";
+    String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
     String query =
-        "SELECT "
-            + COLUMNS.formatted(script)
-            + " FROM "
-            + engine.quoting().name(table)
-            + " ORDER BY number";
+        "SELECT " + columns + " FROM " + engine.quoting().name(table) + " ORDER BY number";
     List<Entry> entries = new ArrayList<>();
     Optional<History.Break> broken = Optional.empty();
     try (Statement sql = session.connection().createStatement();
         ResultSet rows = sql.executeQuery(query)) {
       while (rows.next()) {
-        Entry entry = entry(rows);
+        Entry entry = entry(rows, depth);
         if (depth == Depth.WHOLE && broken.isEmpty()) {
           broken = prove(entry);
         }
@@ -126,7 +126,7 @@ public final class Journal implements AutoCloseable {
         : Optional.of(new History.Break(entry.number(), "it was edited after it was written"));
   }
 
-  private Entry entry(ResultSet row) throws SQLException {
+  private Entry entry(ResultSet row, Depth depth) throws SQLException {
     String word = row.getString(4);
     Event event =
         Event.of(word)
@@ -137,18 +137,27 @@ public final class Journal implements AutoCloseable {
                         session.address(),
                         "a newer version wrote it: use that one",
                         null));
+    boolean whole = depth == Depth.WHOLE;
     return new Entry(
         row.getLong(1),
         row.getString(2),
         row.getString(3),
         event,
         new Subject(
-            row.getLong(5), row.getString(6), row.getString(7), row.getString(8), row.getString(9)),
-        new Note(row.getInt(10), row.getLong(11), row.getString(17)),
-        new Entry.Who(row.getString(12), row.getString(13), row.getString(14), row.getString(15)),
-        row.getString(16),
-        row.getString(18),
-        row.getString(19));
+            row.getLong(5),
+            row.getString(6),
+            row.getString(7),
+            row.getString(8),
+            whole ? row.getString(12) : "",
+            whole ? row.getString(13) : ""),
+        new Note(row.getInt(9), row.getLong(10), row.getString(11)),
+        whole
+            ? new Entry.Who(
+                row.getString(14), row.getString(15), row.getString(16), row.getString(17))
+            : Entry.Who.NOT_READ,
+        whole ? row.getString(18) : "",
+        whole ? row.getString(19) : "",
+        whole ? row.getString(20) : "");
   }
 
   /**
@@ -197,8 +206,8 @@ public final class Journal implements AutoCloseable {
                       "INSERT INTO "
                           + engine.quoting().name(table)
                           + " ("
-                          + COLUMNS.formatted("script")
-                          + ") VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"));
+                          + COLUMNS
+                          + ") VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"));
     }
     if (who.isEmpty()) {
       who = Optional.of(Identity.of(session));
@@ -210,19 +219,20 @@ public final class Journal implements AutoCloseable {
     sql.setString(4, event.word());
     sql.setLong(5, subject.rung());
     sql.setString(6, subject.name());
-    sql.setString(7, subject.upFingerprint());
-    sql.setString(8, subject.downFingerprint());
-    sql.setString(9, subject.script());
-    sql.setInt(10, note.statement());
-    sql.setLong(11, note.elapsedMs());
-    sql.setString(12, who.get().databaseUser());
-    sql.setString(13, who.get().osUser());
-    sql.setString(14, who.get().host());
-    sql.setString(15, who.get().session());
-    sql.setString(16, tool);
-    sql.setString(17, note.text());
-    sql.setString(18, lastHash);
-    sql.setString(19, hash);
+    sql.setString(7, subject.upText());
+    sql.setString(8, subject.upFingerprint());
+    sql.setInt(9, note.statement());
+    sql.setLong(10, note.elapsedMs());
+    sql.setString(11, note.text());
+    sql.setString(12, subject.downFingerprint());
+    sql.setString(13, subject.script());
+    sql.setString(14, who.get().databaseUser());
+    sql.setString(15, who.get().osUser());
+    sql.setString(16, who.get().host());
+    sql.setString(17, who.get().session());
+    sql.setString(18, tool);
+    sql.setString(19, lastHash);
+    sql.setString(20, hash);
     sql.executeUpdate();
   }
 

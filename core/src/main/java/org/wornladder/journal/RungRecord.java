@@ -1,14 +1,17 @@
 package org.wornladder.journal;
 
+import org.wornladder.project.Direction;
+import org.wornladder.project.Script;
+
 /**
  * What the journal says of one rung.
  *
  * @param last the entry that made the state
  * @param run the entry of the last run of its way up; {@code last} where none is known
- * @param upFingerprint of the way up that is in place, or was last tried
+ * @param up the way up that is in place, or was last tried
  */
 public record RungRecord(
-    long number, State state, Entry last, Entry run, String upFingerprint, Progress progress) {
+    long number, State state, Entry last, Entry run, Way up, Progress progress) {
   /** What state a rung is in, in one database. */
   public enum State {
     IN_PLACE,
@@ -28,6 +31,23 @@ public record RungRecord(
    */
   public record Progress(boolean up, int done, int doubtful, int failed) {
     static final Progress NONE = new Progress(true, 0, 0, 0);
+  }
+
+  /**
+   * A way up as it ran.
+   *
+   * @param text the hash of its text as it stood
+   * @param fingerprint the hash of its meaning
+   */
+  public record Way(String text, String fingerprint) {
+    static Way of(Subject subject) {
+      return new Way(subject.upText(), subject.upFingerprint());
+    }
+
+    /** Whether a script's way up still means the same. */
+    public boolean isSame(Script script) {
+      return text.equals(script.upText()) || fingerprint.equals(script.fingerprint(Direction.UP));
+    }
   }
 
   /** Whether the rung counts as in place: its way up ran, or it is not for this environment. */

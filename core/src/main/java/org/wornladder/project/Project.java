@@ -23,10 +23,20 @@ public record Project(
     return settings.name();
   }
 
+  /** The rung of a number; empty if there is no file for it. */
   public Optional<Rung> rung(long number) {
-    for (Rung rung : rungs) {
-      if (rung.number() == number) {
-        return Optional.of(rung);
+    int low = 0;
+    int high = rungs.size() - 1;
+    while (low <= high) {
+      int middle = (low + high) >>> 1;
+      int order = Long.compare(rungs.get(middle).number(), number);
+      if (order == 0) {
+        return Optional.of(rungs.get(middle));
+      }
+      if (order < 0) {
+        low = middle + 1;
+      } else {
+        high = middle - 1;
       }
     }
     return Optional.empty();

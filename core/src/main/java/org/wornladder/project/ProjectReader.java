@@ -1,8 +1,5 @@
 package org.wornladder.project;
 
-import java.io.IOException;
-import java.nio.file.DirectoryStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -17,12 +14,15 @@ public final class ProjectReader {
   public static final String SETTINGS = "ladder.yaml";
   static final String RUNGS = "rungs";
   static final String STANDING = "standing";
+  private static final String SQL = ".sql";
 
   private final Path root;
+  private final TextFiles files;
   private final Problems problems = new Problems();
 
   private ProjectReader(Path root) {
     this.root = root;
+    files = new TextFiles(root);
   }
 
   /**
@@ -36,7 +36,7 @@ public final class ProjectReader {
    * @throws ProjectException with every error found
    */
   public static Project read(Path root) {
-    Reading reading = examine(root);
+    Reading reading = new ProjectReader(root.toAbsolutePath().normalize()).run();
     List<Problem> errors = reading.problems().stream().filter(Problem::isError).toList();
     if (!errors.isEmpty()) {
       throw new ProjectException(errors);
@@ -54,14 +54,15 @@ public final class ProjectReader {
   }
 
   private Reading run() {
-    if (!Files.exists(root.resolve(SETTINGS))) {
+    if (!files.isThere(SETTINGS)) {
       throw ProjectException.of(
           Place.of(root.toString()),
           "this folder holds no ladder project: there is no " + SETTINGS,
           "ladder init makes one here; --project DIR names another folder");
     }
     Optional<Settings> settings =
-        TextFile.read(root, SETTINGS, problems)
+        files
+            .read(SETTINGS, problems)
             .flatMap(text -> SettingsReader.read(SETTINGS, text, problems));
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());
@@ -73,7 +74,7 @@ public final class ProjectReader {
 
   private List<Rung> rungs() {
     List<Rung> rungs = new ArrayList<>();
-    for (String name : sqlFiles(RUNGS)) {
+    for (String name : files.names(RUNGS, SQL)) {
       String file = RUNGS + "/" + name;
       Optional<RungNames.Parts> parts = RungNames.parse(name);
       if (parts.isEmpty()) {
@@ -81,9 +82,10 @@ public final class ProjectReader {
         problems.error(Place.of(file), found, "rename it, for example to 0007-bins.sql");
         continue;
       }
-      script(file, ScriptParser.Form.RUNG)
-          .map(script -> rung(parts.get(), script))
-          .ifPresent(rungs::add);
+      Optional<Script> script = script(file, ScriptParser.Form.RUNG);
+      if (script.isPresent()) {
+        rungs.add(rung(parts.get(), script.get()));
+      }
     }
     rungs.sort(Comparator.comparingLong(Rung::number));
     checkNumbers(rungs);
@@ -111,7 +113,7 @@ public final class ProjectReader {
 
   private List<StandingScript> standing() {
     List<StandingScript> scripts = new ArrayList<>();
-    for (String name : sqlFiles(STANDING)) {
+    for (String name : files.names(STANDING, SQL)) {
       script(STANDING + "/" + name, ScriptParser.Form.STANDING)
           .map(script -> new StandingScript(name.substring(0, name.length() - 4), script))
           .ifPresent(scripts::add);
@@ -120,29 +122,10 @@ public final class ProjectReader {
   }
 
   private Optional<Script> script(String file, ScriptParser.Form form) {
-    return TextFile.read(root, file, problems)
-        .map(text -> ScriptParser.parse(file, text, form, problems));
-  }
-
-  /** The names of the SQL files in a folder, sorted; none if the folder is not there. */
-  private List<String> sqlFiles(String folder) {
-    List<String> names = new ArrayList<>();
-    Path path = root.resolve(folder);
-    if (!Files.isDirectory(path)) {
-      return names;
-    }
-    try (DirectoryStream<Path> files = Files.newDirectoryStream(path)) {
-      for (Path file : files) {
-        String name = file.getFileName().toString();
-        if (name.endsWith(".sql")) {
-          names.add(name);
-        }
-      }
-    } catch (IOException e) {
-      problems.error(Place.of(folder), "the folder cannot be read: " + TextFile.reason(e), "");
-    }
-    names.sort(null);
-    return names;
+    Optional<String> text = files.read(file, problems);
+    return text.isEmpty()
+        ? Optional.empty()
+        : Optional.of(ScriptParser.parse(file, text.get(), form, problems));
   }
 
   /** Checks the names by which files speak of environments and of each other. */

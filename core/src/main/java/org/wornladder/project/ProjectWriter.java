@@ -49,7 +49,7 @@ public final class ProjectWriter {
     } catch (IOException e) {
       throw ProjectException.of(
           Place.of(root.toString()),
-          "the project cannot be written: " + TextFile.reason(e),
+          "the project cannot be written: " + TextFiles.reason(e),
           "see that the folder can be written");
     }
   }
@@ -116,7 +116,7 @@ public final class ProjectWriter {
       return file;
     } catch (IOException e) {
       throw ProjectException.of(
-          Place.of(file), "the rung cannot be written: " + TextFile.reason(e), "");
+          Place.of(file), "the rung cannot be written: " + TextFiles.reason(e), "");
     }
   }
 
@@ -144,7 +144,7 @@ public final class ProjectWriter {
       Files.delete(project.root().resolve(rung.file()));
     } catch (IOException e) {
       throw ProjectException.of(
-          Place.of(rung.file()), "the file cannot be deleted: " + TextFile.reason(e), "");
+          Place.of(rung.file()), "the file cannot be deleted: " + TextFiles.reason(e), "");
     }
   }
 }

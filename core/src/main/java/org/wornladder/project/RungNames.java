@@ -2,12 +2,11 @@ package org.wornladder.project;
 
 import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /** The form of a rung's file name: {@code <number>-<words>.sql}. */
 public final class RungNames {
-  private static final Pattern FILE = Pattern.compile("(\\d{1,18})-(.+)\\.sql");
+  private static final String ENDING = ".sql";
+  private static final int MOST_DIGITS = 18;
   private static final int DIGITS = 4;
 
   private RungNames() {}
@@ -16,12 +15,27 @@ public final class RungNames {
   record Parts(long number, String label, String words) {}
 
   static Optional<Parts> parse(String fileName) {
-    Matcher parts = FILE.matcher(fileName);
-    if (!parts.matches() || Long.parseLong(parts.group(1)) == 0) {
+    int digits = 0;
+    while (digits < fileName.length() && isDigit(fileName.charAt(digits))) {
+      digits++;
+    }
+    int end = fileName.length() - ENDING.length();
+    boolean shaped =
+        digits > 0
+            && digits <= MOST_DIGITS
+            && end > digits + 1
+            && fileName.charAt(digits) == '-'
+            && fileName.endsWith(ENDING);
+    if (!shaped || Long.parseLong(fileName.substring(0, digits)) == 0) {
       return Optional.empty();
     }
-    String words = parts.group(2).replace('-', ' ');
-    return Optional.of(new Parts(Long.parseLong(parts.group(1)), parts.group(1), words));
+    String label = fileName.substring(0, digits);
+    String words = fileName.substring(digits + 1, end).replace('-', ' ');
+    return Optional.of(new Parts(Long.parseLong(label), label, words));
+  }
+
+  private static boolean isDigit(char c) {
+    return c >= '0' && c <= '9';
   }
 
   /** A number with leading zeros up to four digits. */

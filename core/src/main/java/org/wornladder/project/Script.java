@@ -54,6 +54,23 @@ public record Script(
   }
 
   /**
+   * The hash of the way up as it stands, layout and all: where it is the same, so is the meaning,
+   * and the tokens need not be read. It also outlives a change in how tokens are read.
+   */
+  public String upText() {
+    StringBuilder text = new StringBuilder();
+    for (String line : header.steering()) {
+      text.append(line).append('\n');
+    }
+    for (Section section : sections) {
+      if (section.direction() == Direction.UP) {
+        text.append(section.engines()).append('\n').append(section.text()).append('\n');
+      }
+    }
+    return Fingerprint.sha256(text.toString());
+  }
+
+  /**
    * The way down as a script of its own, for the journal: the directives that steer it and every
    * section, before values are put in.
    */

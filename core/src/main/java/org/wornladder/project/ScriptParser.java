@@ -147,9 +147,10 @@ public final class ScriptParser {
     int colon = body.indexOf(':');
     String name = (colon < 0 ? body : body.substring(0, colon)).strip();
     String value = colon < 0 ? "" : body.substring(colon + 1).strip();
-    String first = name.split("\\s+", 2)[0];
-    if (colon < 0 && (first.equals("up") || first.equals("down"))) {
-      section(first.equals("up") ? Direction.UP : Direction.DOWN, name, place, textStart);
+    if (colon < 0 && isSection(name, Direction.UP)) {
+      section(Direction.UP, name, place, textStart);
+    } else if (colon < 0 && isSection(name, Direction.DOWN)) {
+      section(Direction.DOWN, name, place, textStart);
     } else if (name.equals(NO_WAY_DOWN)) {
       noWayDown(value, place);
     } else if (!form.directives.contains(name)) {
@@ -162,6 +163,12 @@ public final class ScriptParser {
     } else {
       header.take(name, value, place);
     }
+  }
+
+  private static boolean isSection(String words, Direction direction) {
+    String word = direction.word();
+    return words.startsWith(word)
+        && (words.length() == word.length() || words.charAt(word.length()) <= ' ');
   }
 
   private boolean isTwice(String name, Place place) {
@@ -210,8 +217,12 @@ public final class ScriptParser {
   }
 
   private void checkWhole() {
-    boolean up = sections.stream().anyMatch(section -> section.direction() == Direction.UP);
-    boolean down = sections.stream().anyMatch(section -> section.direction() == Direction.DOWN);
+    boolean up = false;
+    boolean down = false;
+    for (Section section : sections) {
+      up |= section.direction() == Direction.UP;
+      down |= section.direction() == Direction.DOWN;
+    }
     if (!up && !seen.containsKey("up") && form != Form.JOURNALLED) {
       problems.error(Place.of(file), "there is no way up", "write --| up and its SQL below it");
     }

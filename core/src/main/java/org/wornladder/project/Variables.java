@@ -16,12 +16,14 @@ final class Variables {
   private static final String FILE = ".env";
 
   private final Path root;
+  private final TextFiles files;
   private final Function<String, Optional<String>> process;
   private Optional<Map<String, String>> dotEnv = Optional.empty();
 
   Variables(Path root, Function<String, Optional<String>> process) {
     this.root = root;
     this.process = process;
+    files = new TextFiles(root);
   }
 
   /**
@@ -68,7 +70,7 @@ final class Variables {
     try {
       return Optional.of(Files.readString(root.resolve(file)).stripTrailing());
     } catch (IOException e) {
-      String found = name + "_FILE names a file that cannot be read: " + TextFile.reason(e);
+      String found = name + "_FILE names a file that cannot be read: " + TextFiles.reason(e);
       problems.error(place, found, "see that the file is there and that you may read it");
       return Optional.empty();
     }
@@ -77,8 +79,9 @@ final class Variables {
   private Map<String, String> dotEnv(Problems problems) {
     if (dotEnv.isEmpty()) {
       Map<String, String> read =
-          Files.exists(root.resolve(FILE))
-              ? TextFile.read(root, FILE, problems)
+          files.isThere(FILE)
+              ? files
+                  .read(FILE, problems)
                   .map(text -> DotEnv.read(FILE, text, problems))
                   .orElse(Map.of())
               : Map.of();

@@ -1,5 +1,7 @@
 package org.wornladder.sql;
 
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.Set;
 
 /**
@@ -46,7 +48,8 @@ public record Dialect(String name, Set<Trait> traits) {
   }
 
   public Dialect {
-    traits = Set.copyOf(traits);
+    // An enum set answers faster than any other, and every character asks.
+    traits = Collections.unmodifiableSet(EnumSet.copyOf(traits));
   }
 
   public boolean has(Trait trait) {

@@ -12,6 +12,10 @@ import java.util.List;
 public final class Fingerprint {
   private static final char[] HEX = "0123456789abcdef".toCharArray();
 
+  /** To ask the platform for a new one each time would take longer than to use it. */
+  private static final ThreadLocal<MessageDigest> DIGEST =
+      ThreadLocal.withInitial(Fingerprint::newDigest);
+
   private final StringBuilder parts = new StringBuilder();
 
   /** Adds a line of fixed text, such as a directive that steers a run. */
@@ -46,7 +50,7 @@ public final class Fingerprint {
         if (any) {
           parts.append(ended ? " ; " : " ");
         }
-        parts.append(text, lexer.start(), lexer.end());
+        parts.append(text.substring(lexer.start(), lexer.end()));
         any = true;
         ended = false;
       }
@@ -60,7 +64,7 @@ public final class Fingerprint {
 
   /** SHA-256 of a text in UTF-8, as 64 hexadecimal digits. */
   public static String sha256(String text) {
-    return hex(newDigest().digest(text.getBytes(StandardCharsets.UTF_8)));
+    return hex(DIGEST.get().digest(text.getBytes(StandardCharsets.UTF_8)));
   }
 
   /** SHA-256 over several texts, each preceded by its length so that none can run into the next. */

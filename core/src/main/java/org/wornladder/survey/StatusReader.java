@@ -11,7 +11,6 @@ import org.wornladder.engine.Session;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
-import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
@@ -90,7 +89,7 @@ public final class StatusReader {
       case FAILED -> State.FAILED;
       case ROLLED_BACK -> waiting(rung);
       case IN_PLACE, PASSED_OVER ->
-          !record.upFingerprint().equals(rung.script().fingerprint(Direction.UP))
+          !record.up().isSame(rung.script())
               ? State.WORN
               : record.state() == RungRecord.State.IN_PLACE ? State.IN_PLACE : State.PASSED_OVER;
     };

@@ -6,6 +6,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import org.wornladder.cli.LadderCli;
+import org.wornladder.cli.Main;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.demo.Demo;
 
@@ -27,6 +28,7 @@ public final class Training {
    * @param args an empty folder that may be written to
    */
   public static void main(String[] args) {
+    Main.main(new String[] {"--version"});
     Path folder = Path.of(args[0], "training");
     PrintStream nowhere =
         new PrintStream(OutputStream.nullOutputStream(), false, StandardCharsets.UTF_8);

@@ -17,7 +17,7 @@ import picocli.CommandLine.ParseResult;
  *
  * @param folder where it was typed
  */
-public record Call(ParseResult typed, ParseResult root, Terminal terminal, Path folder) {
+public record Call(ParseResult typed, Terminal terminal, Path folder) {
   private static final int LONGEST_WAIT_SECONDS = 24 * 60 * 60;
 
   public boolean has(String option) {
@@ -25,11 +25,7 @@ public record Call(ParseResult typed, ParseResult root, Terminal terminal, Path 
   }
 
   public Optional<String> text(String option) {
-    return text(typed, option);
-  }
-
-  private static Optional<String> text(ParseResult result, String option) {
-    String value = result.matchedOptionValue(option, (String) null);
+    String value = typed.matchedOptionValue(option, (String) null);
     return Optional.ofNullable(value);
   }
 
@@ -88,8 +84,7 @@ public record Call(ParseResult typed, ParseResult root, Terminal terminal, Path 
 
   /** The project's folder. */
   Path projectFolder() {
-    Optional<String> named = text(Options.PROJECT).or(() -> text(root, Options.PROJECT));
-    return named.map(folder::resolve).orElse(folder).normalize();
+    return text(Options.PROJECT).map(folder::resolve).orElse(folder).normalize();
   }
 
   /** Opens the project. */

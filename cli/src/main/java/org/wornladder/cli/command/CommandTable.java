@@ -2,11 +2,8 @@ package org.wornladder.cli.command;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
-import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
 import picocli.CommandLine;
-import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
 
 /**
@@ -14,31 +11,37 @@ import picocli.CommandLine.Model.CommandSpec;
  * all costs more than most of them take.
  */
 public final class CommandTable {
-  private record Row(String name, String about, Supplier<Command> maker) {}
+  private record Row(String name, String about) {}
 
   private static final List<Row> ROWS =
       List.of(
-          new Row("init", "Make a project in a folder.", () -> new InitCommand()),
-          new Row(
-              "new",
-              "Write the next rung (one versioned migration), or take one back.",
-              () -> new NewCommand()),
-          new Row("check", "Examine the files without a database.", () -> new CheckCommand()),
-          new Row("preview", "Show what apply would do.", () -> new PreviewCommand()),
-          new Row("apply", "Run the waiting rungs.", () -> new ApplyCommand()),
-          new Row("rollback", "Take rungs back.", () -> new RollbackCommand()),
-          new Row("status", "Draw the ladder, rung by rung.", () -> new StatusCommand()),
-          new Row("history", "List the journal, entry by entry.", () -> new HistoryCommand()),
-          new Row("show", "Show what stands in a database.", () -> new ShowCommand()),
-          new Row("settle", "Put a stuck or worn rung right.", () -> new SettleCommand()),
-          new Row("demo", "Run the whole example in a new folder.", () -> new DemoCommand()));
+          new Row("init", "Make a project in a folder."),
+          new Row("new", "Write the next rung (one versioned migration), or take one back."),
+          new Row("check", "Examine the files without a database."),
+          new Row("preview", "Show what apply would do."),
+          new Row("apply", "Run the waiting rungs."),
+          new Row("rollback", "Take rungs back."),
+          new Row("status", "Draw the ladder, rung by rung."),
+          new Row("history", "List the journal, entry by entry."),
+          new Row("show", "Show what stands in a database."),
+          new Row("settle", "Put a stuck or worn rung right."),
+          new Row("demo", "Run the whole example in a new folder."));
 
   private CommandTable() {}
 
-  /** A command with its name and what it is for, in one line. */
-  public record Named(String name, String about, Command command) {
-    private static Named of(Row row) {
-      return new Named(row.name(), row.about(), row.maker().get());
+  /**
+   * A command out of a command line.
+   *
+   * @param args the command line without the command's name
+   */
+  public record Named(String name, String about, Command command, String[] args) {
+    private static Named of(Row row, String... args) {
+      return new Named(row.name(), row.about(), make(row.name()), args);
+    }
+
+    /** A parser for this command alone: half the work of one that knows the program around it. */
+    public CommandLine parser() {
+      return new CommandLine(spec(this).name("ladder " + name));
     }
   }
 
@@ -48,26 +51,43 @@ public final class CommandTable {
       if (args[i].equals(Options.PROJECT)) {
         i++;
       } else if (!args[i].startsWith("-")) {
-        String name = args[i];
-        for (Row row : ROWS) {
-          if (row.name().equals(name)) {
-            return Optional.of(Named.of(row));
-          }
-        }
-        return Optional.empty();
+        return named(args[i], without(args, i));
       }
     }
     return Optional.empty();
   }
 
-  /** A parser with one command; with all of them, for help, if none is given. */
-  public static CommandLine commandLine(Optional<Named> only, Terminal terminal) {
-    CommandSpec root = only.isEmpty() ? model() : root();
-    only.ifPresent(named -> root.addSubcommand(named.name(), spec(named)));
-    CommandLine line = new CommandLine(root);
-    line.setColorScheme(CommandLine.Help.defaultColorScheme(terminal.color() ? Ansi.ON : Ansi.OFF));
-    line.setUsageHelpWidth(Math.min(100, terminal.width()));
-    return line;
+  private static Optional<Named> named(String name, String... args) {
+    for (Row row : ROWS) {
+      if (row.name().equals(name)) {
+        return Optional.of(Named.of(row, args));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static Command make(String name) {
+    return switch (name) {
+      case "init" -> new InitCommand();
+      case "new" -> new NewCommand();
+      case "check" -> new CheckCommand();
+      case "preview" -> new PreviewCommand();
+      case "apply" -> new ApplyCommand();
+      case "rollback" -> new RollbackCommand();
+      case "status" -> new StatusCommand();
+      case "history" -> new HistoryCommand();
+      case "show" -> new ShowCommand();
+      case "settle" -> new SettleCommand();
+      case "demo" -> new DemoCommand();
+      default -> throw new IllegalArgumentException("no such command: " + name);
+    };
+  }
+
+  private static String[] without(String[] args, int index) {
+    String[] rest = new String[args.length - 1];
+    System.arraycopy(args, 0, rest, 0, index);
+    System.arraycopy(args, index + 1, rest, index, rest.length - index);
+    return rest;
   }
 
   /** The whole program's model, for completion and manual pages. */

@@ -2,7 +2,6 @@ package org.wornladder.engine.sqlite;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.sqlite.util.OSInfo;
 
 /**
  * Points the driver at a native library that stands unpacked beside the program. Without one it
@@ -21,9 +20,20 @@ final class NativeLibrary {
     if (folder.isEmpty() || System.getProperty(DRIVER) != null) {
       return;
     }
-    Path library = Path.of(folder, OSInfo.getNativeLibFolderPathForCurrentOS());
+    Path library = Path.of(folder, system(), architecture());
     if (Files.isDirectory(library)) {
       System.setProperty(DRIVER, library.toString());
     }
+  }
+
+  /** As the driver names its folders. The driver itself would start a process to find out. */
+  private static String system() {
+    String name = System.getProperty("os.name", "");
+    return name.startsWith("Mac") ? "Mac" : name.startsWith("Windows") ? "Windows" : name;
+  }
+
+  private static String architecture() {
+    String name = System.getProperty("os.arch", "");
+    return name.equals("amd64") ? "x86_64" : name;
   }
 }

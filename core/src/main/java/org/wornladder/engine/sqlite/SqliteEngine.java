@@ -62,6 +62,7 @@ public final class SqliteEngine implements Engine {
           event TEXT NOT NULL,
           rung INTEGER,
           name TEXT NOT NULL,
+          up_text TEXT NOT NULL,
           up_fingerprint TEXT NOT NULL,
           down_fingerprint TEXT NOT NULL,
           script TEXT NOT NULL,
