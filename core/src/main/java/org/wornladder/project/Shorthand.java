@@ -51,6 +51,10 @@ public final class Shorthand {
   public Shorthand dropColumn(String words) {
     Words read = Words.of(words, "--drop-column", "picking price decimal(10,2)");
     String table = read.name();
+    int dot = table.lastIndexOf('.');
+    if (dot > 0 && read.rest().isEmpty()) {
+      return dropColumn(table.substring(0, dot) + " " + table.substring(dot + 1));
+    }
     String column = read.name();
     String drop = "ALTER TABLE " + table + " DROP COLUMN " + column + ";";
     if (read.rest().isEmpty()) {

@@ -54,7 +54,8 @@ final class Scan {
       char c = text.charAt(i);
       boolean point = c == '.' && !text.startsWith("..", i);
       boolean sign = (c == '+' || c == '-') && !hex && i > at && (text.charAt(i - 1) | 0x20) == 'e';
-      if (!continuesWord(c)
+      if (!startsWord(c)
+          && !isDigit(c)
           && !point
           && !(sign && i + 1 < text.length() && isDigit(text.charAt(i + 1)))) {
         break;
