@@ -22,7 +22,8 @@ public record Outcome(
     APPLIED,
     ROLLED_BACK,
     PASSED_OVER,
-    STANDING_RUN
+    STANDING_RUN,
+    STANDING_TAKEN_DOWN
   }
 
   /**

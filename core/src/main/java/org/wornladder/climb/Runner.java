@@ -151,12 +151,13 @@ public final class Runner {
     for (Statement statement : rung.statements()) {
       execute(rung, statement);
     }
-    for (StandingAction action : rung.putBackAfter()) {
-      standing(rung, action);
-    }
     long elapsed = (System.nanoTime() - start) / 1_000_000;
     boolean up = rung.direction() == Direction.UP;
     journal.append(up ? Event.APPLIED : Event.ROLLED_BACK, rung.subject(), Note.elapsed(elapsed));
+    // After the rung's entry: a roll-back takes down what stands behind it in the journal.
+    for (StandingAction action : rung.putBackAfter()) {
+      standing(rung, action);
+    }
     return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
   }
 
@@ -196,7 +197,9 @@ public final class Runner {
     for (StandingAction action : step.actions()) {
       standing(step, action);
     }
-    return new Done(step, Result.STANDING_RUN, "", (System.nanoTime() - start) / 1_000_000);
+    boolean any = step.actions().stream().anyMatch(action -> action.direction() == Direction.UP);
+    Result result = any ? Result.STANDING_RUN : Result.STANDING_TAKEN_DOWN;
+    return new Done(step, result, "", (System.nanoTime() - start) / 1_000_000);
   }
 
   private void standing(Step step, StandingAction action) throws SQLException {
@@ -373,6 +376,7 @@ public final class Runner {
     try {
       journal.append(event, rung.subject(), note);
       session.commit();
+      journal.release();
     } catch (SQLException e) {
       undo(mark, e);
       throw e;

@@ -60,7 +60,10 @@ public sealed interface Step {
 
     @Override
     public String about() {
-      return String.join(", ", actions.stream().map(StandingAction::name).distinct().toList());
+      List<StandingAction> ups =
+          actions.stream().filter(action -> action.direction() == Direction.UP).toList();
+      List<StandingAction> named = ups.isEmpty() ? actions : ups;
+      return String.join(", ", named.stream().map(StandingAction::name).distinct().toList());
     }
 
     @Override

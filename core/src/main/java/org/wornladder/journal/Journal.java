@@ -185,7 +185,7 @@ public final class Journal implements AutoCloseable {
     exists = mark.exists();
     lastNumber = mark.number();
     lastHash = mark.hash();
-    closeInsert();
+    release();
   }
 
   /** Where the journal stands, to go back to. */
@@ -236,7 +236,10 @@ public final class Journal implements AutoCloseable {
     sql.executeUpdate();
   }
 
-  private void closeInsert() {
+  /**
+   * Ends the statement that is kept between additions: some of an engine's cannot run beside it.
+   */
+  public void release() {
     try {
       if (insert.isPresent()) {
         insert.get().close();
@@ -251,6 +254,6 @@ public final class Journal implements AutoCloseable {
 
   @Override
   public void close() {
-    closeInsert();
+    release();
   }
 }

@@ -50,7 +50,7 @@ public final class PlanView {
       return "Nothing waits on " + plan.environment() + ".";
     }
     int rungs = plan.rungs().size();
-    long statements = plan.steps().stream().mapToLong(step -> step.statements().size()).sum();
+    long statements = plan.steps().stream().mapToLong(PlanView::statements).sum();
     String transaction = plan.together() ? ", all in one transaction" : "";
     return count(rungs, "rung")
         + ", "
@@ -58,6 +58,15 @@ public final class PlanView {
         + transaction
         + ". Nothing has been changed. Next: ladder apply "
         + plan.environment();
+  }
+
+  private static long statements(Step step) {
+    long own = step.statements().size();
+    if (step instanceof Step.OfRung rung) {
+      own += rung.liftedBefore().stream().mapToLong(action -> action.statements().size()).sum();
+      own += rung.putBackAfter().stream().mapToLong(action -> action.statements().size()).sum();
+    }
+    return own;
   }
 
   static String count(long number, String word) {

@@ -75,6 +75,7 @@ public final class ProgressView implements Listener, AutoCloseable {
           case ROLLED_BACK -> paint.good("rolled back");
           case PASSED_OVER -> paint.warning("passed over");
           case STANDING_RUN -> paint.good("run        ");
+          case STANDING_TAKEN_DOWN -> paint.warning("taken down ");
         };
     String detail =
         done.detail().isEmpty() ? "" : paint.faint("  (" + Clean.line(done.detail()) + ")");

@@ -17,7 +17,7 @@ public final class StatusView {
   private static final int RUNG = 7;
   private static final int END = 26;
   private static final int LEAST = 8;
-  private static final int MOST_WORDS = 46;
+  private static final int MOST_STATE = 36;
   private static final String GAP = "  ";
 
   private static final Map<State, String> DRAWN =
@@ -102,17 +102,22 @@ public final class StatusView {
 
   private Widths widths(List<Line> rungs) {
     int label = 4;
-    int state = 8;
+    int about = LEAST;
+    int state = LEAST;
     boolean ran = false;
     for (Line line : rungs) {
       label = Math.max(label, line.label().length());
+      about = Math.max(about, Clean.width(Clean.line(line.about())));
       state = Math.max(state, Clean.width(state(line)));
       ran |= line.at().isPresent();
     }
+    if (!terminal.outIsTerminal()) {
+      return new Widths(label, about, state);
+    }
     int fixed = MARGIN + RUNG + GAP.length() + label + GAP.length() + GAP.length();
     int room = terminal.width() - fixed - (ran ? END + GAP.length() : 0);
-    int about = Math.max(LEAST, Math.min(MOST_WORDS, room - Math.min(state, room / 2)));
-    return new Widths(label, about, Math.max(LEAST, room - about));
+    int words = Math.min(about, Math.max(LEAST, room - Math.min(state, MOST_STATE)));
+    return new Widths(label, words, Math.max(LEAST, Math.min(state, room - words)));
   }
 
   private String line(Line line, Widths widths) {

@@ -70,6 +70,11 @@ record SqliteFile(Optional<Path> path, String shown, boolean uri, String paramet
       throw new UnreachableException(
           "the database file may not be read", where, "see who owns it: ls -l " + shown, null);
     }
+    boolean asked = parameters.contains("mode=ro") || parameters.contains("immutable=1");
+    if (access == Access.WRITE && asked) {
+      throw new UnreachableException(
+          "the database is read-only: the url says so", where, "take the parameter out", null);
+    }
     if (access == Access.WRITE && Files.exists(path.get()) && !Files.isWritable(path.get())) {
       throw new UnreachableException(
           "the database file is read-only", where, "see who may write it: ls -l " + shown, null);

@@ -3,15 +3,14 @@ package org.wornladder.engine.sqlite;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
-import java.nio.channels.FileLock;
-import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.LockWaitException;
@@ -19,12 +18,17 @@ import org.wornladder.engine.UnreachableException;
 
 /**
  * A lock of the operating system on a file beside the database. It goes when its process ends,
- * however that ends. The database file itself is left alone: to close it here would drop the locks
- * that SQLite holds on it (SQLite documentation, "How To Corrupt An SQLite Database File", 2.2).
+ * however that ends; the file stays, since to delete it would let two take "the" lock.
+ *
+ * <p>Such locks belong to a process, and closing any handle on the file drops them. So the database
+ * file itself is never opened here (SQLite documentation, "How To Corrupt An SQLite Database File",
+ * 2.2), and a file that this process has locked is not opened a second time.
  */
 final class SqliteLock implements DatabaseLock {
   private static final String SUFFIX = "-ladder-lock";
   private static final long PAUSE_MS = 50;
+
+  private static final Set<Path> HELD_HERE = ConcurrentHashMap.newKeySet();
 
   private final Path path;
   private final FileChannel channel;
@@ -45,15 +49,15 @@ final class SqliteLock implements DatabaseLock {
         if (lock.isPresent()) {
           return lock.get();
         }
-        if (!told) {
-          told = true;
-          onWait.accept(holderIn(path));
-        }
         if (System.nanoTime() >= end) {
           throw new LockWaitException(
               "another process is changing this database: " + holderIn(path),
               where,
               "wait for it, or give it longer with --lock-wait SECONDS");
+        }
+        if (!told) {
+          told = true;
+          onWait.accept(holderIn(path));
         }
         Thread.sleep(PAUSE_MS);
       } catch (IOException e) {
@@ -70,56 +74,47 @@ final class SqliteLock implements DatabaseLock {
   }
 
   private static Optional<DatabaseLock> attempt(Path path, String holder) throws IOException {
+    if (!HELD_HERE.add(path)) {
+      return Optional.empty();
+    }
+    boolean taken = false;
     FileChannel channel =
         FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
-    boolean taken = false;
     try {
-      FileLock lock = channel.tryLock();
-      if (lock != null) {
-        channel.truncate(0);
-        channel.write(ByteBuffer.wrap(holder.getBytes(StandardCharsets.UTF_8)));
-        // The one before may have taken the file away between our opening and locking it.
-        taken = isSameFile(path, holder);
-      }
+      taken = channel.tryLock() != null;
       if (!taken) {
         return Optional.empty();
       }
+      channel.truncate(0);
+      channel.write(ByteBuffer.wrap(holder.getBytes(StandardCharsets.UTF_8)));
       return Optional.of(new SqliteLock(path, channel));
-    } catch (OverlappingFileLockException e) {
-      return Optional.empty();
     } finally {
       if (!taken) {
         channel.close();
+        HELD_HERE.remove(path);
       }
     }
   }
 
-  private static boolean isSameFile(Path path, String mark) throws IOException {
-    try {
-      return Files.readString(path).equals(mark);
-    } catch (NoSuchFileException e) {
-      return false;
+  private static String holderIn(Path path) throws IOException {
+    if (HELD_HERE.contains(path)) {
+      return "this process";
     }
-  }
-
-  private static String holderIn(Path path) {
-    try {
-      String holder = Files.readString(path).strip();
-      return holder.isEmpty() ? "a process that is just starting" : holder;
-    } catch (IOException e) {
-      return "a process that has just ended";
-    }
+    String holder = Files.readString(path).strip();
+    return holder.isEmpty() ? "a process that is just starting or ending" : holder;
   }
 
   @Override
   public void close() {
     try (channel) {
       if (channel.isOpen()) {
-        Files.deleteIfExists(path);
+        channel.truncate(0);
       }
     } catch (IOException e) {
-      // The lock goes with the channel all the same; only the empty file stays.
+      // The lock goes with the channel all the same; only the holder's name stays behind.
       return;
+    } finally {
+      HELD_HERE.remove(path);
     }
   }
 }

@@ -65,7 +65,7 @@ final class SqliteSession implements Session {
       Connection connection = JDBC.createConnection(file.url(access), config.toProperties());
       try {
         SqliteSession session = new SqliteSession(connection, file, target, there);
-        session.control.execute("SELECT count(*) FROM sqlite_schema");
+        session.touch();
         return session;
       } catch (SQLException e) {
         connection.close();
@@ -73,6 +73,13 @@ final class SqliteSession implements Session {
       }
     } catch (SQLException e) {
       throw unreachable(target, file, e);
+    }
+  }
+
+  /** Reads a little, so that a file that is no database is found out here. */
+  private void touch() throws SQLException {
+    try (ResultSet rows = control.executeQuery("SELECT count(*) FROM sqlite_schema")) {
+      rows.next();
     }
   }
 
