@@ -1,0 +1,212 @@
+package org.wornladder.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/**
+ * Whole processes, start-up included, in turn with their references. Prints a line a measurement:
+ * medians in milliseconds, the median of the ratios pair by pair, and the number to reach.
+ */
+public final class ProcessBench {
+  private static final int RUNGS = 1000;
+  private static final Map<String, String> NONE = Map.of();
+  private static final Map<String, String> SMALL_HEAP = Map.of("JAVA_TOOL_OPTIONS", "-Xmx64m");
+
+  private final Path ladder;
+  private final Path classes;
+  private final Path work;
+  private final int runs;
+
+  private ProcessBench(Path distribution, Path classes, Path work, int runs) {
+    this.ladder = distribution.resolve("bin/ladder");
+    this.classes = classes;
+    this.work = work;
+    this.runs = runs;
+  }
+
+  /**
+   * @param args the distribution's folder, the folder of these classes, a folder to work in on a
+   *     disk that syncs, and how many runs of each
+   */
+  public static void main(String[] args) throws Exception {
+    Path work = Files.createTempDirectory(Files.createDirectories(Path.of(args[2])), "run");
+    new ProcessBench(Path.of(args[0]), Path.of(args[1]), work, Integer.parseInt(args[3])).run();
+    delete(work);
+  }
+
+  private void run() throws Exception {
+    System.out.printf(
+        "%-44s %9s %9s %7s %9s%n", "median of " + runs, "ladder", "reference", "ratio", "to reach");
+    Path project = work.resolve("status");
+    SampleLadder.write(project, project.resolve("dev.db"), RUNGS);
+    once(project, List.of(ladder.toString(), "apply"), NONE);
+    compare("--version, against java Hello", project, ladder("--version"), hello(), "1.5");
+    compare("status of 1,000 rungs, against java Hello", project, ladder("status"), hello(), "4.5");
+    Path bare = withoutArchive();
+    List<String> slow = List.of(bare.resolve("bin/ladder").toString(), "status");
+    compare("status without the archive", project, slow, hello(), "7");
+    once(project, ladder("status"), SMALL_HEAP);
+    apply("apply of 1,000 rungs, on disk", work.resolve("disk"), "1.2 whole");
+    Path memory = Path.of("/dev/shm");
+    if (Files.isDirectory(memory)) {
+      Path folder = Files.createTempDirectory(memory, "ladder");
+      apply("apply of 1,000 rungs, in memory", folder, "3 beyond start");
+      delete(folder);
+    }
+  }
+
+  private List<String> ladder(String... args) {
+    List<String> command = new ArrayList<>(List.of(ladder.toString()));
+    command.addAll(List.of(args));
+    return command;
+  }
+
+  private List<String> hello() {
+    return List.of(
+        "java",
+        "-XX:TieredStopAtLevel=1",
+        "-XX:+UseSerialGC",
+        "-cp",
+        classes.toString(),
+        Hello.class.getName());
+  }
+
+  private Path withoutArchive() throws Exception {
+    Path bare = work.resolve("bare");
+    once(
+        work,
+        List.of("cp", "-r", ladder.getParent().getParent().toString(), bare.toString()),
+        NONE);
+    try (Stream<Path> files = Files.list(bare.resolve("lib"))) {
+      for (Path file : files.filter(name -> name.toString().endsWith(".jsa")).toList()) {
+        Files.delete(file);
+      }
+    }
+    return bare;
+  }
+
+  /** The same statements, journal writes and transactions, by the program and by the shell. */
+  private void apply(String title, Path folder, String goal) throws Exception {
+    Path database = folder.resolve("dev.db");
+    SampleLadder.write(folder, database, RUNGS);
+    once(folder, ladder("apply"), SMALL_HEAP);
+    Path script = folder.resolve("same.sql");
+    Files.writeString(script, shellScript(database));
+    Path reference = folder.resolve("reference.db");
+    List<String> shell = List.of("sh", "-c", "exec sqlite3 " + reference + " <" + script);
+    List<Double> own = new ArrayList<>();
+    List<Double> theirs = new ArrayList<>();
+    List<Double> starts = new ArrayList<>();
+    for (int i = 0; i < runs; i++) {
+      Files.deleteIfExists(database);
+      own.add(once(folder, ladder("apply"), NONE));
+      Files.deleteIfExists(reference);
+      theirs.add(once(folder, shell, NONE));
+      starts.add(once(folder, ladder("apply"), NONE));
+    }
+    print(title, own, theirs, goal);
+    List<Double> beyond = new ArrayList<>();
+    for (int i = 0; i < runs; i++) {
+      beyond.add(own.get(i) - starts.get(i));
+    }
+    print("  beyond an apply with nothing to do", beyond, theirs, goal);
+  }
+
+  private static String shellScript(Path database) throws SQLException {
+    StringBuilder script = new StringBuilder("PRAGMA foreign_keys = ON;\n");
+    try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + database);
+        Statement sql = connection.createStatement()) {
+      String table = "";
+      try (ResultSet row =
+          sql.executeQuery("SELECT sql FROM sqlite_schema WHERE name = 'ladder_journal'")) {
+        table = row.getString(1) + ";\n";
+      }
+      try (ResultSet rows = sql.executeQuery("SELECT * FROM ladder_journal ORDER BY number")) {
+        int columns = rows.getMetaData().getColumnCount();
+        for (int i = 0; rows.next(); i++) {
+          script
+              .append("BEGIN IMMEDIATE;\n")
+              .append(SampleLadder.up(i))
+              .append(i == 0 ? table : "");
+          script.append("INSERT INTO ladder_journal VALUES (");
+          for (int column = 1; column <= columns; column++) {
+            String text = rows.getString(column).replace("'", "''");
+            script.append(column == 1 ? "'" : ", '").append(text).append('\'');
+          }
+          script.append(");\nCOMMIT;\n");
+        }
+      }
+    }
+    return script.toString();
+  }
+
+  private void compare(
+      String title, Path folder, List<String> own, List<String> reference, String goal)
+      throws Exception {
+    List<Double> ours = new ArrayList<>();
+    List<Double> theirs = new ArrayList<>();
+    once(folder, own, NONE);
+    once(folder, reference, NONE);
+    for (int i = 0; i < runs; i++) {
+      ours.add(once(folder, own, NONE));
+      theirs.add(once(folder, reference, NONE));
+    }
+    print(title, ours, theirs, goal);
+  }
+
+  private static void print(String title, List<Double> ours, List<Double> theirs, String goal) {
+    List<Double> ratios = new ArrayList<>();
+    for (int i = 0; i < ours.size(); i++) {
+      ratios.add(ours.get(i) / theirs.get(i));
+    }
+    System.out.printf(
+        "%-44s %9.0f %9.0f %7.2f %9s%n", title, median(ours), median(theirs), median(ratios), goal);
+  }
+
+  private static double median(List<Double> values) {
+    List<Double> sorted = values.stream().sorted().toList();
+    int middle = sorted.size() / 2;
+    return sorted.size() % 2 == 1
+        ? sorted.get(middle)
+        : (sorted.get(middle - 1) + sorted.get(middle)) / 2;
+  }
+
+  /** Runs a command to its end; returns its wall time in milliseconds. */
+  private static double once(Path folder, List<String> command, Map<String, String> variables)
+      throws Exception {
+    ProcessBuilder builder =
+        new ProcessBuilder(command)
+            .directory(folder.toFile())
+            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+            .redirectError(ProcessBuilder.Redirect.DISCARD);
+    builder.environment().put("LC_ALL", "C.UTF-8");
+    builder.environment().put("XDG_CACHE_HOME", folder.resolve("no-cache").toString());
+    builder.environment().putAll(variables);
+    long start = System.nanoTime();
+    int code = builder.start().waitFor();
+    double elapsed = (System.nanoTime() - start) / 1e6;
+    if (code != 0) {
+      throw new IllegalStateException(command + " exited with " + code);
+    }
+    return elapsed;
+  }
+
+  private static void delete(Path folder) throws IOException {
+    try (Stream<Path> files = Files.walk(folder)) {
+      for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+        Files.delete(file);
+      }
+    }
+  }
+}
