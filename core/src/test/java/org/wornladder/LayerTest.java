@@ -60,6 +60,8 @@ class LayerTest {
       noClasses()
           .that()
           .resideOutsideOfPackage("..engine.sqlite..")
+          .and()
+          .doNotHaveFullyQualifiedName("org.wornladder.engine.Engines")
           .should()
           .dependOnClassesThat()
           .resideInAnyPackage("org.sqlite..", "org.wornladder.engine.sqlite..");

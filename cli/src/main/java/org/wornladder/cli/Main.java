@@ -4,6 +4,9 @@ import java.io.FileDescriptor;
 import java.io.FileInputStream;
 import java.io.FileOutputStream;
 import java.nio.file.Path;
+import java.util.Locale;
+import java.util.SimpleTimeZone;
+import java.util.TimeZone;
 
 /** The program's entry, and the only place that ends it. */
 public final class Main {
@@ -15,6 +18,7 @@ public final class Main {
       System.out.println(Version.LINE);
       return;
     }
+    prepareLibraries();
     Terminal terminal =
         Terminal.ofProcess(
             new FileInputStream(FileDescriptor.in),
@@ -24,5 +28,15 @@ public final class Main {
     if (code != ExitCode.DONE) {
       System.exit(code);
     }
+  }
+
+  /**
+   * Spares libraries the search for what they shall do: all our times are UTC, and nothing is
+   * logged.
+   */
+  public static void prepareLibraries() {
+    Locale.setDefault(Locale.ROOT);
+    TimeZone.setDefault(new SimpleTimeZone(0, "UTC"));
+    System.setProperty("slf4j.provider", "org.slf4j.nop.NOPServiceProvider");
   }
 }

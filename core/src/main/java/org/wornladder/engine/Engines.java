@@ -4,30 +4,35 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.project.Environment;
 
-/** The engines that are there. */
+/**
+ * The engines that are there: our own, and those that the service loader finds. The loader is asked
+ * only for a URL that is none of our own, since it opens every jar to look.
+ */
 public final class Engines {
-  private static final List<Engine> ALL = load();
+  private static final List<Engine> OWN = List.of(new SqliteEngine());
 
   private Engines() {}
 
-  private static List<Engine> load() {
-    List<Engine> engines = new ArrayList<>();
-    for (Engine engine : ServiceLoader.load(Engine.class, Engine.class.getClassLoader())) {
-      engines.add(engine);
-    }
-    return List.copyOf(engines);
-  }
-
   /** The engine that a URL belongs to; empty if none here knows it. */
   public static Optional<Engine> forUrl(String url) {
-    for (Engine engine : ALL) {
+    Optional<Engine> own = firstThatAccepts(OWN, url);
+    return own.isPresent() ? own : firstThatAccepts(others(), url);
+  }
+
+  private static Optional<Engine> firstThatAccepts(Iterable<Engine> engines, String url) {
+    for (Engine engine : engines) {
       if (engine.accepts(url)) {
         return Optional.of(engine);
       }
     }
     return Optional.empty();
+  }
+
+  private static ServiceLoader<Engine> others() {
+    return ServiceLoader.load(Engine.class, Engine.class.getClassLoader());
   }
 
   /**
@@ -47,6 +52,9 @@ public final class Engines {
   }
 
   private static String names() {
-    return String.join(", ", ALL.stream().map(Engine::name).toList());
+    List<String> names = new ArrayList<>();
+    OWN.forEach(engine -> names.add(engine.name()));
+    others().forEach(engine -> names.add(engine.name()));
+    return String.join(", ", names);
   }
 }

@@ -67,7 +67,7 @@ public record Script(
         text.append(section.engines()).append('\n').append(section.text()).append('\n');
       }
     }
-    return Fingerprint.sha256(text.toString());
+    return Fingerprint.checksum(text.toString());
   }
 
   /**

@@ -129,6 +129,17 @@ public final class ScriptParser {
   }
 
   private static boolean hasMeaning(String block) {
+    int first = 0;
+    while (first < block.length() && block.charAt(first) <= ' ') {
+      first++;
+    }
+    if (first == block.length()) {
+      return false;
+    }
+    if (Character.isLetter(block.charAt(first))) {
+      // What nearly all blocks begin with; the rest is looked at token by token.
+      return true;
+    }
     try {
       Lexer lexer = new Lexer(block, Dialects.NEUTRAL);
       while (lexer.advance()) {

@@ -66,15 +66,15 @@ public final class StatusReader {
 
   private Line line(Rung rung, Optional<RungRecord> record) {
     boolean oneWay = !rung.script().hasWayDown(engine.name());
-    State state = record.map(known -> state(rung, known)).orElseGet(() -> waiting(rung));
-    boolean ran = record.isPresent() && (state != State.WAITING && state != State.LATE);
+    State state = record.isPresent() ? state(rung, record.get()) : waiting(rung);
+    boolean ran = record.isPresent() && state != State.WAITING && state != State.LATE;
     return new Line(
         rung.number(),
         rung.label(),
         rung.about(),
         state,
         detail(state, record),
-        ran ? record.map(known -> known.last().at()) : Optional.empty(),
+        ran ? Optional.of(record.get().last().at()) : Optional.empty(),
         ran ? record.get().run().note().elapsedMs() : 0,
         oneWay);
   }
