@@ -7,6 +7,7 @@ import org.wornladder.cli.command.Call;
 import org.wornladder.cli.command.CommandTable;
 import org.wornladder.cli.command.Options;
 import org.wornladder.cli.view.ErrorView;
+import org.wornladder.engine.Engines;
 import org.wornladder.fault.LadderException;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
@@ -63,6 +64,9 @@ public final class LadderCli {
   }
 
   private int command(CommandTable.Named named) {
+    if (named.command().opensDatabase()) {
+      Engines.loadAhead();
+    }
     CommandLine line = named.parser();
     ParseResult result = line.parseArgs(named.args());
     if (help(line, result)) {

@@ -36,6 +36,9 @@ public interface Engine {
    */
   Session open(Target target, Access access);
 
+  /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
+  default void loadAhead() {}
+
   /** The definition of the journal's table, quoted and ready to run. */
   List<String> journalDefinition(String table);
 }

@@ -16,6 +16,16 @@ public final class Engines {
 
   private Engines() {}
 
+  /**
+   * Begins to load the embedded engine on a thread of its own, for a program that will need an
+   * engine soon: its driver takes as long to load as all else before it is needed.
+   */
+  public static void loadAhead() {
+    Thread thread = new Thread(OWN.get(0)::loadAhead, "engine");
+    thread.setDaemon(true);
+    thread.start();
+  }
+
   /** The engine that a URL belongs to; empty if none here knows it. */
   public static Optional<Engine> forUrl(String url) {
     Optional<Engine> own = firstThatAccepts(OWN, url);

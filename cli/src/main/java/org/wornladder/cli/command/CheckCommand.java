@@ -20,6 +20,11 @@ final class CheckCommand implements Command {
   }
 
   @Override
+  public boolean opensDatabase() {
+    return false;
+  }
+
+  @Override
   public int run(Call call) {
     Examination files = Ladder.check(call.projectFolder());
     boolean wrong = files.problems().stream().anyMatch(Problem::isError);

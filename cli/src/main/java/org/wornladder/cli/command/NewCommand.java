@@ -50,6 +50,11 @@ final class NewCommand implements Command {
   }
 
   @Override
+  public boolean opensDatabase() {
+    return false;
+  }
+
+  @Override
   public int run(Call call) {
     return call.has(TAKE_BACK) ? takeBack(call) : write(call);
   }

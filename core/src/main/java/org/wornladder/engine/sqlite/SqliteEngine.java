@@ -52,6 +52,11 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
+  public void loadAhead() {
+    SqliteSession.loadAhead();
+  }
+
+  @Override
   public List<String> journalDefinition(String table) {
     return List.of(
         """

@@ -50,6 +50,18 @@ final class SqliteSession implements Session {
     control = connection.createStatement();
   }
 
+  /** Loads the driver and its native library. */
+  static void loadAhead() {
+    NativeLibrary.locate();
+    try {
+      String memory = SqliteFile.PREFIX + ":memory:";
+      JDBC.createConnection(memory, new SQLiteConfig().toProperties()).close();
+    } catch (SQLException e) {
+      // Whoever opens a database next hears of it, with the place.
+      return;
+    }
+  }
+
   static SqliteSession open(Target target, Access access) {
     NativeLibrary.locate();
     SqliteFile file = SqliteFile.of(target.environment().url(), target.root());
