@@ -37,6 +37,7 @@ public final class Main {
   public static void prepareLibraries() {
     Locale.setDefault(Locale.ROOT);
     TimeZone.setDefault(new SimpleTimeZone(0, "UTC"));
+    System.setProperty("slf4j.internal.verbosity", "WARN");
     System.setProperty("slf4j.provider", "org.slf4j.nop.NOPServiceProvider");
   }
 }

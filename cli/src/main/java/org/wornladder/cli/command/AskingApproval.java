@@ -42,7 +42,8 @@ final class AskingApproval implements Approval {
   }
 
   private Optional<String> askForName(Plan plan, String name) {
-    new PlanView(terminal).show(plan);
+    new PlanView(terminal).showSteps(plan);
+    terminal.out().println();
     terminal.flush();
     String question = name + " is guarded. Type its name to go on: ";
     Optional<String> answer = terminal.ask(question);
@@ -53,7 +54,8 @@ final class AskingApproval implements Approval {
   }
 
   private boolean askForYes(Plan plan, String name) {
-    new PlanView(terminal).show(plan);
+    new PlanView(terminal).showSteps(plan);
+    terminal.out().println();
     terminal.flush();
     List<String> labels = plan.steps().stream().map(Step::label).toList();
     String question = "Take back " + String.join(", ", labels) + " on " + name + "? [y/N] ";

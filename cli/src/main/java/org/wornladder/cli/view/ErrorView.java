@@ -1,6 +1,7 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.cli.Terminal;
 import org.wornladder.climb.RefusedException;
@@ -12,6 +13,8 @@ import org.wornladder.project.ProjectException;
 
 /** What went wrong: what happened, where, and what to do next. */
 public final class ErrorView {
+  private static final int INDENT = 9;
+
   private final Terminal terminal;
   private final Paint paint;
   private final boolean json;
@@ -49,10 +52,33 @@ public final class ErrorView {
     line("next", next);
   }
 
+  /** A named part; ways on stand one below the other. */
   private void line(String name, String text) {
-    if (!text.isEmpty()) {
-      terminal.err().println("  " + paint.faint(Clean.pad(name, 5)) + "  " + Clean.line(text));
+    String label = name;
+    for (String way : text.isEmpty() ? new String[0] : text.split("; or ")) {
+      for (String row : wrapped(Clean.line(way))) {
+        terminal.err().println("  " + paint.faint(Clean.pad(label, 5)) + "  " + row);
+        label = "";
+      }
+      label = "or";
     }
+  }
+
+  /** Broken between words to fit a terminal; whole where nobody looks at one. */
+  private List<String> wrapped(String text) {
+    int room = terminal.width() - INDENT;
+    List<String> rows = new ArrayList<>();
+    StringBuilder row = new StringBuilder();
+    for (String word : text.split(" ")) {
+      boolean full = row.length() > 0 && Clean.width(row + " " + word) > room;
+      if (full && terminal.errIsTerminal()) {
+        rows.add(row.toString());
+        row.setLength(0);
+      }
+      row.append(row.length() > 0 ? " " : "").append(word);
+    }
+    rows.add(row.toString());
+    return rows;
   }
 
   private void failure(StatementFailedException e) {

@@ -9,11 +9,18 @@ final class Grid {
   private static final String GAP = "  ";
 
   private final List<List<String>> rows = new ArrayList<>();
+  private boolean headed;
   private final List<Integer> widths = new ArrayList<>();
 
   /** Adds a line of cleaned cells. */
   Grid row(String... cells) {
     return row(List.of(cells));
+  }
+
+  /** Adds the line that names the columns; the first one. */
+  Grid header(List<String> cells) {
+    headed = true;
+    return row(cells);
   }
 
   Grid row(List<String> cells) {
@@ -31,7 +38,8 @@ final class Grid {
 
   /** The lines, indented; cut to a terminal, whole where nobody looks at one. */
   List<String> lines(String indent, Terminal terminal) {
-    String ellipsis = new Paint(terminal).ellipsis();
+    Paint paint = new Paint(terminal);
+    String ellipsis = paint.ellipsis();
     int width = terminal.outIsTerminal() ? terminal.width() : Integer.MAX_VALUE;
     List<String> lines = new ArrayList<>();
     for (List<String> row : rows) {
@@ -40,7 +48,8 @@ final class Grid {
         boolean last = i == row.size() - 1;
         line.append(last ? row.get(i) : Clean.pad(row.get(i), widths.get(i)) + GAP);
       }
-      lines.add(Clean.cut(line.toString().stripTrailing(), width, ellipsis));
+      String cut = Clean.cut(line.toString().stripTrailing(), width, ellipsis);
+      lines.add(headed && lines.isEmpty() ? paint.faint(cut) : cut);
     }
     return lines;
   }

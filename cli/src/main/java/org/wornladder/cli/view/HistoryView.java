@@ -38,7 +38,7 @@ public final class HistoryView {
 
   private Grid grid(List<Entry> entries, LongFunction<String> label) {
     Grid grid = new Grid();
-    grid.row("entry", "time (UTC)", "event", "what", "took", "who", "");
+    grid.header(List.of("entry", "time (UTC)", "event", "what", "took", "who", ""));
     for (Entry entry : entries) {
       String subject =
           entry.event().isStanding()

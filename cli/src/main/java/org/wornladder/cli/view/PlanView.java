@@ -26,6 +26,15 @@ public final class PlanView {
   }
 
   public void show(Plan plan) {
+    showSteps(plan);
+    if (!plan.isEmpty()) {
+      out.println();
+    }
+    out.println(summary(plan));
+  }
+
+  /** The plan without what to do about it, for a question to follow. */
+  public void showSteps(Plan plan) {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
     out.println(
         paint.strong(plan.environment())
@@ -39,10 +48,6 @@ public final class PlanView {
         ((Step.OfStanding) step).actions().forEach(action -> action(action, plan.secrets()));
       }
     }
-    if (!plan.isEmpty()) {
-      out.println();
-    }
-    out.println(summary(plan));
   }
 
   private static String summary(Plan plan) {

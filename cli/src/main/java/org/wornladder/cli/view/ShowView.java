@@ -34,7 +34,7 @@ public final class ShowView {
             + paint.faint("  " + Clean.line(report.address()) + there));
     if (!report.schema().tables().isEmpty()) {
       out.println();
-      Grid grid = new Grid().row("table", "rows", "columns");
+      Grid grid = new Grid().header(List.of("table", "rows", "columns"));
       for (Table table : report.schema().tables()) {
         String columns = String.join(", ", table.columns().stream().map(Column::name).toList());
         long rows = report.rowCounts().getOrDefault(table.name(), 0L);
@@ -67,7 +67,7 @@ public final class ShowView {
             + paint.faint(
                 "  on " + report.environment() + ", " + PlanView.count(report.rowCount(), "row")));
     out.println();
-    Grid columns = new Grid().row("column", "type", "", "");
+    Grid columns = new Grid().header(List.of("column", "type", "", ""));
     for (Column column : table.columns()) {
       columns.row(
           Clean.line(column.name()),
@@ -120,7 +120,7 @@ public final class ShowView {
 
   private void rows(DatabaseReport.OfTable report) {
     out.println();
-    Grid rows = new Grid().row(report.header().stream().map(Clean::line).toList());
+    Grid rows = new Grid().header(report.header().stream().map(Clean::line).toList());
     for (List<Optional<String>> row : report.rows()) {
       rows.row(row.stream().map(this::value).toList());
     }
