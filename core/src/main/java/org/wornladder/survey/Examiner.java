@@ -137,7 +137,7 @@ public final class Examiner {
     return switch (line.state()) {
       case ABSENT -> "get the file back, or ladder rollback " + environment + " --absent";
       case LATE -> "give the file the highest number, or write late: allow in ladder.yaml";
-      default -> "ladder apply " + environment + " says what can be done";
+      default -> "ladder preview " + environment + " says what can be done";
     };
   }
 }
