@@ -37,6 +37,8 @@ public final class Main {
   public static void prepareLibraries() {
     Locale.setDefault(Locale.ROOT);
     TimeZone.setDefault(new SimpleTimeZone(0, "UTC"));
+    // Every option here is a text; the parser would load dates, addresses and currencies as well.
+    System.setProperty("picocli.converters.excludes", ".*");
     System.setProperty("slf4j.internal.verbosity", "WARN");
     System.setProperty("slf4j.provider", "org.slf4j.nop.NOPServiceProvider");
   }

@@ -27,7 +27,8 @@ final class Fields {
 
   Optional<Node> node(String key) {
     known.add(key);
-    return Optional.ofNullable(map.entries().get(key)).map(Node.Entry::value);
+    Node.Entry entry = map.entries().get(key);
+    return entry == null ? Optional.empty() : Optional.of(entry.value());
   }
 
   Place place(String key) {
@@ -35,12 +36,25 @@ final class Fields {
   }
 
   Optional<Template> text(String key) {
-    return node(key).flatMap(node -> scalar(key, node));
+    Optional<Node> node = node(key);
+    return node.isPresent() ? scalar(key, node.get()) : Optional.empty();
+  }
+
+  /** A text without variables. */
+  Optional<String> word(String key) {
+    Optional<Template> text = text(key);
+    return text.isPresent() ? Optional.of(text.get().text()) : Optional.empty();
   }
 
   /** A truth value; false where the key is missing. */
   boolean flag(String key) {
-    return choice(key, List.of("true", "false")).filter("true"::equals).isPresent();
+    return is(key, "true", List.of("true", "false"));
+  }
+
+  /** Whether a key has a word out of several; false where the key is missing. */
+  boolean is(String key, String word, List<String> words) {
+    Optional<String> chosen = choice(key, words);
+    return chosen.isPresent() && chosen.get().equals(word);
   }
 
   Optional<String> choice(String key, List<String> words) {
@@ -51,7 +65,7 @@ final class Fields {
       problems.error(wrong.place(), found, Nearest.advice(wrong.text(), words));
       return Optional.empty();
     }
-    return text.map(Template::text);
+    return text.isPresent() ? Optional.of(text.get().text()) : Optional.empty();
   }
 
   Optional<Duration> duration(String key) {
@@ -78,7 +92,10 @@ final class Fields {
   List<String> words(String key) {
     List<String> words = new ArrayList<>();
     for (Node item : items(key)) {
-      scalar(key, item).ifPresent(word -> words.add(word.text()));
+      Optional<Template> word = scalar(key, item);
+      if (word.isPresent()) {
+        words.add(word.get().text());
+      }
     }
     return List.copyOf(words);
   }
@@ -88,15 +105,19 @@ final class Fields {
     if (node.isPresent() && node.get() instanceof Node.Items items) {
       return items.items();
     }
-    node.ifPresent(other -> wrongType(key, other, "a list"));
+    if (node.isPresent()) {
+      wrongType(key, node.get(), "a list");
+    }
     return List.of();
   }
 
   Map<String, Template> texts(String key) {
     Map<String, Template> texts = new LinkedHashMap<>();
     for (Map.Entry<String, Node.Entry> entry : map(key).entries().entrySet()) {
-      scalar(entry.getKey(), entry.getValue().value())
-          .ifPresent(text -> texts.put(entry.getKey(), text));
+      Optional<Template> text = scalar(entry.getKey(), entry.getValue().value());
+      if (text.isPresent()) {
+        texts.put(entry.getKey(), text.get());
+      }
     }
     return texts;
   }
@@ -107,20 +128,21 @@ final class Fields {
     if (node.isPresent() && node.get() instanceof Node.Entries entries) {
       return entries;
     }
-    node.ifPresent(other -> wrongType(key, other, "a map"));
+    if (node.isPresent()) {
+      wrongType(key, node.get(), "a map");
+    }
     return new Node.Entries(map.place(), Map.of());
   }
 
   /** Collects the keys that nobody asked for. */
   void end() {
-    map.entries()
-        .forEach(
-            (key, entry) -> {
-              if (!known.contains(key)) {
-                problems.error(
-                    entry.key(), "unknown key '" + key + "'", Nearest.advice(key, known));
-              }
-            });
+    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+      String key = entry.getKey();
+      if (!known.contains(key)) {
+        Place place = entry.getValue().key();
+        problems.error(place, "unknown key '" + key + "'", Nearest.advice(key, known));
+      }
+    }
   }
 
   private Optional<Template> scalar(String key, Node node) {

@@ -17,7 +17,12 @@ final class Problems {
   }
 
   boolean hasErrors() {
-    return found.stream().anyMatch(Problem::isError);
+    for (Problem problem : found) {
+      if (problem.isError()) {
+        return true;
+      }
+    }
+    return false;
   }
 
   List<Problem> all() {

@@ -2,7 +2,6 @@ package org.wornladder.project;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -87,7 +86,7 @@ public final class ProjectReader {
         rungs.add(rung(parts.get(), script.get()));
       }
     }
-    rungs.sort(Comparator.comparingLong(Rung::number));
+    rungs.sort((a, b) -> Long.compare(a.number(), b.number()));
     checkNumbers(rungs);
     return List.copyOf(rungs);
   }

@@ -35,7 +35,7 @@ final class SettingsReader {
     Fields fields = new Fields(map, problems);
     Optional<Template> name = fields.text("name");
     Optional<Template> defaultName = fields.text("default");
-    Optional<String> numbering = fields.choice("numbering", List.of("sequence", "timestamp"));
+    boolean timestamps = fields.is("numbering", "timestamp", List.of("sequence", "timestamp"));
     Map<String, EnvironmentSettings> environments = environments(fields.map("environments"));
     Map<String, Template> values = fields.texts("values");
     fields.words("ignore");
@@ -55,22 +55,20 @@ final class SettingsReader {
     if (problems.hasErrors()) {
       return Optional.empty();
     }
-    String main =
-        defaultName.map(Template::text).orElseGet(() -> environments.keySet().iterator().next());
+    String first = environments.keySet().iterator().next();
+    String main = defaultName.isPresent() ? defaultName.get().text() : first;
     return Optional.of(
         new Settings(
             name.orElseThrow().text(),
             main,
-            numbering.filter("timestamp"::equals).isPresent()
-                ? Settings.Numbering.TIMESTAMP
-                : Settings.Numbering.SEQUENCE,
+            timestamps ? Settings.Numbering.TIMESTAMP : Settings.Numbering.SEQUENCE,
             environments,
             values,
             journal));
   }
 
   private String journal(Fields fields) {
-    String table = fields.text("table").map(Template::text).orElse(DEFAULT_JOURNAL);
+    String table = fields.word("table").orElse(DEFAULT_JOURNAL);
     fields.end();
     return table;
   }
@@ -83,7 +81,7 @@ final class SettingsReader {
         String found = "'" + name + "' cannot name an environment";
         problems.error(entry.getValue().key(), found, "use letters, digits, - and _");
       } else if (entry.getValue().value() instanceof Node.Entries settings) {
-        environment(name, settings).ifPresent(read -> environments.put(name, read));
+        environments.put(name, environment(name, settings));
       } else {
         Place place = entry.getValue().value().place();
         problems.error(place, name + " must be a map with at least url:", "");
@@ -92,7 +90,7 @@ final class SettingsReader {
     return environments;
   }
 
-  private Optional<EnvironmentSettings> environment(String name, Node.Entries map) {
+  private EnvironmentSettings environment(String name, Node.Entries map) {
     Fields fields = new Fields(map, problems);
     Optional<Template> url = fields.text("url");
     EnvironmentSettings read =
@@ -105,12 +103,9 @@ final class SettingsReader {
             fields.words("schemas"),
             fields.flag("guarded"),
             fields.flag("disposable"),
-            fields.text("promoted-from").map(Template::text),
-            fields.choice("late", List.of("refuse", "allow")).filter("allow"::equals).isPresent(),
-            fields
-                .choice("foreign-keys", List.of("on", "off", "true", "false"))
-                .filter(word -> word.equals("off") || word.equals("false"))
-                .isEmpty(),
+            fields.word("promoted-from"),
+            fields.is("late", "allow", List.of("refuse", "allow")),
+            !fields.is("foreign-keys", "off", List.of("on", "off")),
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             fields.texts("values"));
@@ -123,17 +118,19 @@ final class SettingsReader {
       String found = name + " is both guarded and disposable";
       problems.error(fields.place("disposable"), found, "keep one of the two");
     }
-    return Optional.of(read);
+    return read;
   }
 
   private void checkReferences(
       Map<String, EnvironmentSettings> environments, Optional<Template> main, Place whole) {
-    main.ifPresent(name -> checkName("default", name.text(), name.place(), environments));
+    if (main.isPresent()) {
+      checkName("default", main.get().text(), main.get().place(), environments);
+    }
     for (EnvironmentSettings environment : environments.values()) {
-      environment
-          .promotedFrom()
-          .ifPresent(
-              from -> checkName("promoted-from", from, environment.url().place(), environments));
+      if (environment.promotedFrom().isPresent()) {
+        String from = environment.promotedFrom().get();
+        checkName("promoted-from", from, environment.url().place(), environments);
+      }
     }
   }
 

@@ -1,10 +1,9 @@
 package org.wornladder.project;
 
 import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * A script in {@code standing/} that is run again whenever its text changes.
@@ -21,13 +20,15 @@ public record StandingScript(String name, Script script) {
    * name that is not there, or a circle, is passed over here and told by the project's reader.
    */
   public static List<StandingScript> inOrder(List<StandingScript> scripts) {
-    Map<String, StandingScript> byName = new LinkedHashMap<>();
-    scripts.stream()
-        .sorted(Comparator.comparing(StandingScript::name))
-        .forEach(script -> byName.put(script.name(), script));
+    Map<String, StandingScript> byName = new TreeMap<>();
+    for (StandingScript script : scripts) {
+      byName.put(script.name(), script);
+    }
     List<StandingScript> ordered = new ArrayList<>();
     List<String> open = new ArrayList<>();
-    byName.values().forEach(script -> place(script, byName, open, ordered));
+    for (StandingScript script : byName.values()) {
+      place(script, byName, open, ordered);
+    }
     return List.copyOf(ordered);
   }
 
@@ -36,7 +37,7 @@ public record StandingScript(String name, Script script) {
       Map<String, StandingScript> byName,
       List<String> open,
       List<StandingScript> ordered) {
-    if (ordered.contains(script) || open.contains(script.name())) {
+    if (open.contains(script.name())) {
       return;
     }
     open.add(script.name());
