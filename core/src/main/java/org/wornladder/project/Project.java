@@ -48,6 +48,7 @@ public record Project(
 
   /** A number as this project writes it: with the leading zeros that its files have. */
   public String label(long number) {
-    return rung(number).map(Rung::label).orElseGet(() -> RungNames.label(number));
+    Optional<Rung> rung = rung(number);
+    return rung.isPresent() ? rung.get().label() : RungNames.label(number);
   }
 }

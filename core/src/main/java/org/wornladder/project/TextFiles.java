@@ -1,6 +1,5 @@
 package org.wornladder.project;
 
-import java.io.ByteArrayInputStream;
 import java.io.File;
 import java.io.FileInputStream;
 import java.io.IOException;
@@ -11,6 +10,7 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.sql.Place;
@@ -26,6 +26,9 @@ final class TextFiles {
 
   private final File root;
   private final String inside;
+
+  /** Most files fit; it serves one after the other. */
+  private final byte[] buffer = new byte[1 << 14];
 
   /**
    * @param root the project's folder, absolute
@@ -76,22 +79,28 @@ final class TextFiles {
       return Optional.empty();
     }
     try (FileInputStream in = new FileInputStream(path)) {
-      byte[] bytes = in.readNBytes(LARGEST + 1);
-      if (bytes.length > LARGEST) {
+      int length = in.readNBytes(buffer, 0, buffer.length);
+      if (length < buffer.length) {
+        return decode(buffer, length, file, problems);
+      }
+      byte[] rest = in.readNBytes(LARGEST + 1 - length);
+      if (length + rest.length > LARGEST) {
         String found = "the file is " + (path.length() >> 20) + " MB large; it can be at most 8 MB";
         problems.error(whole, found, "keep rows in seeds/, and split the rest");
         return Optional.empty();
       }
-      return decode(bytes, file, problems);
+      byte[] bytes = Arrays.copyOf(buffer, length + rest.length);
+      System.arraycopy(rest, 0, bytes, length, rest.length);
+      return decode(bytes, bytes.length, file, problems);
     } catch (IOException e) {
       problems.error(whole, "the file cannot be read: " + reason(e), "see that you may read it");
       return Optional.empty();
     }
   }
 
-  private static Optional<String> decode(byte[] bytes, String file, Problems problems)
+  private static Optional<String> decode(byte[] bytes, int length, String file, Problems problems)
       throws IOException {
-    String text = new String(bytes, StandardCharsets.UTF_8);
+    String text = new String(bytes, 0, length, StandardCharsets.UTF_8);
     int nul = text.indexOf('\0');
     if (nul >= 0) {
       Place place = new Place(file, 1, 1).plus(text, nul);
@@ -100,10 +109,9 @@ final class TextFiles {
       return Optional.empty();
     }
     if (text.indexOf('\uFFFD') >= 0) {
-      int good = goodLength(bytes);
+      int good = goodLength(bytes, length);
       if (good >= 0) {
-        String before =
-            new String(new ByteArrayInputStream(bytes).readNBytes(good), StandardCharsets.UTF_8);
+        String before = new String(bytes, 0, good, StandardCharsets.UTF_8);
         Place place = new Place(file, 1, 1).plus(before, before.length());
         problems.error(place, "this is not UTF-8", "save the file as UTF-8");
         return Optional.empty();
@@ -113,10 +121,10 @@ final class TextFiles {
   }
 
   /** How many bytes are well-formed before the first that is not; -1 if all are. */
-  private static int goodLength(byte[] bytes) throws CharacterCodingException {
+  private static int goodLength(byte[] bytes, int length) throws CharacterCodingException {
     CharsetDecoder decoder = StandardCharsets.UTF_8.newDecoder();
-    ByteBuffer in = ByteBuffer.wrap(bytes);
-    CoderResult result = decoder.decode(in, java.nio.CharBuffer.allocate(bytes.length + 1), true);
+    ByteBuffer in = ByteBuffer.wrap(bytes, 0, length);
+    CoderResult result = decoder.decode(in, java.nio.CharBuffer.allocate(length + 1), true);
     return result.isError() ? in.position() : -1;
   }
 
