@@ -1,0 +1,128 @@
+package org.wornladder;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.climb.ApplyOptions;
+import org.wornladder.climb.Approval;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.RollbackOptions;
+import org.wornladder.climb.RollbackOptions.Selection;
+
+/** A project in a temporary folder, driven through the front door as a Java program would. */
+public final class TestLadder {
+  private static final Clock CLOCK =
+      Clock.fixed(Instant.parse("2026-11-23T07:14:38.042Z"), ZoneOffset.UTC);
+  public static final Approval YES = Approval.given(Optional.empty(), true);
+
+  private final Path root;
+
+  public TestLadder(Path root) {
+    this.root = root;
+    file(
+        "ladder.yaml",
+        """
+        name: hollowfield
+        environments:
+          dev: { url: "jdbc:sqlite:dev.db", disposable: true }
+          test: { url: "jdbc:sqlite:test.db" }
+          live: { url: "jdbc:sqlite:live.db", guarded: true, promoted-from: test }
+        values: { season: "2026" }
+        """);
+  }
+
+  public TestLadder file(String name, String text) {
+    try {
+      Files.createDirectories(root.resolve(name).getParent());
+      Files.writeString(root.resolve(name), text);
+      return this;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  public TestLadder rung(String name, String up, String down) {
+    return file("rungs/" + name + ".sql", "--| up\n" + up + "\n--| down\n" + down + "\n");
+  }
+
+  /** Rungs from 1 on, each with a table of its own. */
+  public TestLadder tables(int count) {
+    for (int i = 1; i <= count; i++) {
+      String table = "bin_" + i;
+      rung(
+          "%04d-bin-%d".formatted(i, i),
+          "CREATE TABLE " + table + " (id integer PRIMARY KEY);",
+          "DROP TABLE " + table + ";");
+    }
+    return this;
+  }
+
+  public TestLadder delete(String name) {
+    try {
+      Files.delete(root.resolve(name));
+      return this;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Opens it anew: the files are read as they are now. */
+  public Ladder open() {
+    LadderSettings settings =
+        new LadderSettings(name -> Optional.empty(), Duration.ofSeconds(10), "test", CLOCK);
+    return Ladder.open(root, settings);
+  }
+
+  public Outcome apply() {
+    return apply(Listener.SILENT);
+  }
+
+  public Outcome apply(Listener listener) {
+    return open().apply("dev", ApplyOptions.ALL, YES, listener);
+  }
+
+  public Outcome rollback(Selection selection) {
+    return open().rollback("dev", new RollbackOptions(selection, false), YES, Listener.SILENT);
+  }
+
+  public List<String> query(String sql) {
+    List<String> values = new ArrayList<>();
+    try (Connection connection = connect();
+        Statement statement = connection.createStatement();
+        ResultSet rows = statement.executeQuery(sql)) {
+      while (rows.next()) {
+        values.add(rows.getString(1));
+      }
+      return values;
+    } catch (SQLException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  public void execute(String sql) {
+    try (Connection connection = connect();
+        Statement statement = connection.createStatement()) {
+      statement.execute(sql);
+    } catch (SQLException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private Connection connect() throws SQLException {
+    return DriverManager.getConnection("jdbc:sqlite:" + root.resolve("dev.db"));
+  }
+}
