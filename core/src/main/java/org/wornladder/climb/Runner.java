@@ -278,7 +278,18 @@ public final class Runner {
     return new StatementFailedException(
         new Failure(plan.environment(), label, place, text, words, left, done.size()),
         advice,
-        cause);
+        masked(cause));
+  }
+
+  /** The cause as it may be shown: a database repeats what it was given. */
+  private SQLException masked(SQLException e) {
+    String message = plan.secrets().mask(String.valueOf(e.getMessage()));
+    SQLException shown = new SQLException(message, e.getSQLState(), e.getErrorCode());
+    shown.setStackTrace(e.getStackTrace());
+    for (Throwable second : e.getSuppressed()) {
+      shown.addSuppressed(second instanceof SQLException failure ? masked(failure) : second);
+    }
+    return shown;
   }
 
   private String words(SQLException e) {

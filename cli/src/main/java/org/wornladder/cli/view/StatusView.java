@@ -17,6 +17,7 @@ public final class StatusView {
   private static final int RUNG = 7;
   private static final int END = 26;
   private static final int LEAST = 8;
+  private static final int NARROW = 76;
   private static final int MOST_STATE = 36;
   private static final String GAP = "  ";
 
@@ -98,7 +99,7 @@ public final class StatusView {
   }
 
   /** How wide the columns are that differ from ladder to ladder. */
-  private record Widths(int label, int about, int state) {}
+  private record Widths(int label, int about, int state, boolean times) {}
 
   private Widths widths(List<Line> rungs) {
     int label = 4;
@@ -112,19 +113,21 @@ public final class StatusView {
       ran |= line.at().isPresent();
     }
     if (!terminal.outIsTerminal()) {
-      return new Widths(label, about, state);
+      return new Widths(label, about, state, true);
     }
     int fixed = MARGIN + RUNG + GAP.length() + label + GAP.length() + GAP.length();
-    int room = terminal.width() - fixed - (ran ? END + GAP.length() : 0);
+    // On a narrow terminal what a rung is counts for more than when it ran.
+    boolean times = ran && terminal.width() >= NARROW;
+    int room = terminal.width() - fixed - (times ? END + GAP.length() : 0);
     int words = Math.min(about, Math.max(LEAST, room - Math.min(state, MOST_STATE)));
-    return new Widths(label, words, Math.max(LEAST, Math.min(state, room - words)));
+    return new Widths(label, words, Math.max(LEAST, Math.min(state, room - words)), times);
   }
 
   private String line(Line line, Widths widths) {
     String rung = paint.sign(DRAWN.get(line.state()), PLAIN.get(line.state()));
     String about = Clean.cut(Clean.line(line.about()), widths.about(), paint.ellipsis());
     String state = Clean.cut(state(line), widths.state(), paint.ellipsis());
-    String end = end(line);
+    String end = widths.times() ? end(line) : "";
     String text =
         " ".repeat(MARGIN)
             + painted(line.state(), rung)
