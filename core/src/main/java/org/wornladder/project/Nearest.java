@@ -9,7 +9,7 @@ public final class Nearest {
 
   /** The candidate with the fewest edits, if they are few enough for a slip of the hand. */
   public static Optional<String> to(String word, Collection<String> candidates) {
-    int limit = Math.max(1, word.length() / 3 + 1);
+    int limit = Math.min(3, Math.max(1, word.length() / 2));
     String best = null;
     for (String candidate : candidates) {
       int edits = edits(word, candidate);

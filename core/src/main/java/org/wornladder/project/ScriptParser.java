@@ -16,7 +16,7 @@ public final class ScriptParser {
   /** What is read, which decides the directives that may stand in it. */
   public enum Form {
     RUNG("about", "run", "when", "when-sql", "otherwise", "only-in", "lifts"),
-    STANDING("about", "needs", "always", "only-in", "run"),
+    STANDING("about", "needs", "always", "only-in"),
     /** A way down out of the journal: it may have sections down alone. */
     JOURNALLED("about", "run", "lifts", "needs", "always", "only-in");
 
@@ -236,6 +236,10 @@ public final class ScriptParser {
     }
     if (!up && !seen.containsKey("up") && form != Form.JOURNALLED) {
       problems.error(Place.of(file), "there is no way up", "write --| up and its SQL below it");
+    }
+    if (seen.containsKey("run") && seen.containsKey("lifts")) {
+      String next = "lift in a rung of its own, before and after this one";
+      problems.error(seen.get("lifts"), "lifts needs a transaction, and run refuses one", next);
     }
     if (down && noWayDown.isPresent()) {
       Place place = seen.get(NO_WAY_DOWN);

@@ -74,6 +74,7 @@ class ScriptTest {
           --! run: later⏎--! up⏎SELECT 1;~rungs/0001-bins.sql:1:1 run cannot be 'later' / it can be one of: outside-transaction
           --! no way down:⏎--! up⏎SELECT 1;~rungs/0001-bins.sql:1:1 no way down gives no reason / write --| no way down: REASON
           --! no way down: gone⏎--! up⏎SELECT 1;⏎--! down⏎SELECT 2;~rungs/0001-bins.sql:1:1 there is a way down, and a reason for none / keep one of the two
+          --! run: outside-transaction⏎--! lifts: stock⏎--! up⏎SELECT 1;~rungs/0001-bins.sql:2:1 lifts needs a transaction, and run refuses one / lift in a rung of its own, before and after this one
           --! only-in: prod⏎--! up⏎SELECT 1;~rungs/0001-bins.sql only-in names 'prod', which is not there / it can be one of: dev, live
           """)
   void everyMistakeIsToldWithItsPlace(String text, String problem) {
@@ -90,6 +91,38 @@ class ScriptTest {
         .first()
         .asString()
         .contains("'table bin is there' is not a condition", "table T exists");
+  }
+
+  @Test
+  void aStandingScriptTakesItsOwnDirectivesAlone() {
+    ProjectTestFolder folder = new ProjectTestFolder(root);
+    folder.file(
+        "standing/stock.sql", "--| needs: stok\n--| run: outside-transaction\n--| up\nSELECT 1;");
+    assertThat(folder.problems())
+        .contains(
+            "standing/stock.sql:2:1 unknown directive 'run' / it can be one of: about, needs, always, only-in, up, down, no way down")
+        .anyMatch(
+            text -> text.contains("needs names 'stok', which is not there / did you mean stock?"));
+    folder.file("standing/stock.sql", "--| needs: stock\n--| always\n--| up\nSELECT 1;");
+    assertThat(folder.problems()).contains("standing/stock.sql the script needs itself / ");
+  }
+
+  @Test
+  void aLiftThatNamesNothingHereIsOnlySaid() {
+    ProjectTestFolder folder = new ProjectTestFolder(root);
+    folder
+        .file("standing/stock.sql", "--| up\nSELECT 1;")
+        .file(FILE, "--| lifts: stok\n--| up\nSELECT 1;");
+    assertThat(folder.read().notes())
+        .anyMatch(note -> note.message().equals("lifts names 'stok', which is not in standing/"));
+  }
+
+  @Test
+  void whatIsInTheFolderAndNoRungIsLeftAlone() {
+    ProjectTestFolder folder = new ProjectTestFolder(root);
+    folder.file("rungs/README.md", "notes").file("rungs/old/0001-x.sql", "not read");
+    assertThat(folder.problems()).isEmpty();
+    assertThat(folder.read().rungs()).isEmpty();
   }
 
   @Test
