@@ -10,6 +10,7 @@ import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
+import org.wornladder.climb.PlanBasis;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackPlanner;
@@ -20,7 +21,6 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
-import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
@@ -106,7 +106,7 @@ public final class Ladder {
         site -> {
           try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
             History history = provenHistory(site);
-            approval.check(emptyPlan(site), site.environment());
+            approval.check(basis(site, history).empty(), site.environment());
             new Settlement(project, site.environment(), site.session(), site.journal())
                 .settle(number, verdict, because, history);
             return lock;
@@ -189,33 +189,15 @@ public final class Ladder {
             .settings()
             .promotedFrom()
             .map(from -> in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    return new ApplyPlanner(
-            project, site.environment(), site.engine(), site.session(), history, options)
-        .plan(promoted);
+    return new ApplyPlanner(basis(site, history), options).plan(promoted);
   }
 
   private Plan rollbackPlan(Site site, RollbackOptions options) throws SQLException {
-    return new RollbackPlanner(
-            project,
-            site.environment(),
-            site.engine(),
-            site.session(),
-            provenHistory(site),
-            options)
-        .plan();
+    return new RollbackPlanner(basis(site, provenHistory(site)), options).plan();
   }
 
-  private Plan emptyPlan(Site site) {
-    return new Plan(
-        Direction.UP,
-        site.environment().name(),
-        site.engine().name(),
-        site.session().address(),
-        site.session().isThere(),
-        List.of(),
-        false,
-        List.of(),
-        site.environment().secrets());
+  private PlanBasis basis(Site site, History history) {
+    return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
   }
 
   private History provenHistory(Site site) throws SQLException {

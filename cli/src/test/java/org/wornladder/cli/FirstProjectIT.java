@@ -123,6 +123,31 @@ class FirstProjectIT {
   }
 
   @Test
+  void theJournalMayHaveAnotherNameAndIsNoTableOfYours() {
+    Workspace work = Workspace.hollowfield(folder).tables(1);
+    work.file("ladder.yaml", work.text("ladder.yaml") + "journal: { table: \"what ran\" }\n");
+    work.ladder("apply").exits(0).says("+1 table, +1 column");
+    assertThat(work.query("dev", "SELECT event FROM \"what ran\"")).containsExactly("applied");
+    work.ladder("show").exits(0).says("1 table, 1 column.");
+    work.ladder("show", "--table", "what ran").exits(2).complains("there is no table 'what ran'");
+  }
+
+  @Test
+  void initKeepsWhatIsThere() {
+    Workspace work = new Workspace(folder).file(".gitignore", "target/\n.env\n");
+    work.ladder("init", "orchards").exits(0).says("orchards");
+    assertThat(work.text("orchards/ladder.yaml")).startsWith("name: orchards");
+    work.ladder("init").exits(0);
+    assertThat(work.text(".gitignore"))
+        .startsWith("target/\n.env\n")
+        .contains("*.db\n")
+        .doesNotContain(".env\n.env");
+    assertThat(folder.resolve(".env")).doesNotExist();
+    assertThat(work.text(".env.sample")).contains("LIVE_URL");
+    work.ladder("status").exits(0).says("No rung yet (a rung is one versioned migration)");
+  }
+
+  @Test
   void helpAndVersionSpeakOnStandardOutput() {
     Workspace work = new Workspace(folder);
     for (List<String> args : List.of(List.of("--help"), List.of("apply", "--help"))) {

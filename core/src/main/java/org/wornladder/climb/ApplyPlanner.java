@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Optional;
 import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.engine.Engine;
-import org.wornladder.engine.Session;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.journal.RungRecord.Progress;
@@ -22,30 +21,24 @@ import org.wornladder.sql.Statement;
 
 /** Plans the way up: which rungs wait, in which order, and whether they may run. */
 public final class ApplyPlanner {
+  private final PlanBasis basis;
   private final Project project;
   private final Environment environment;
   private final Engine engine;
-  private final Session session;
   private final History history;
   private final ApplyOptions options;
   private final Preparation preparation;
   private final List<Refusal> refusals = new ArrayList<>();
   private final List<String> notes = new ArrayList<>();
 
-  public ApplyPlanner(
-      Project project,
-      Environment environment,
-      Engine engine,
-      Session session,
-      History history,
-      ApplyOptions options) {
-    this.project = project;
-    this.environment = environment;
-    this.engine = engine;
-    this.session = session;
-    this.history = history;
+  public ApplyPlanner(PlanBasis basis, ApplyOptions options) {
+    this.basis = basis;
+    this.project = basis.project();
+    this.environment = basis.environment();
+    this.engine = basis.engine();
+    this.history = basis.history();
     this.options = options;
-    preparation = new Preparation(engine, environment);
+    preparation = basis.preparation();
   }
 
   /**
@@ -65,8 +58,7 @@ public final class ApplyPlanner {
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
     }
-    StandingPlanner standing =
-        new StandingPlanner(project, environment, engine, preparation, history);
+    StandingPlanner standing = new StandingPlanner(basis);
     List<Step> steps = new ArrayList<>();
     Map<String, Integer> lastLift = lastLift(waiting);
     for (int i = 0; i < waiting.size(); i++) {
@@ -77,16 +69,7 @@ public final class ApplyPlanner {
     } else {
       standing.afterRungs().ifPresent(steps::add);
     }
-    return new Plan(
-        Direction.UP,
-        environment.name(),
-        engine.name(),
-        session.address(),
-        session.isThere(),
-        steps,
-        options.together(),
-        notes,
-        environment.secrets());
+    return basis.plan(Direction.UP, steps, options.together(), notes);
   }
 
   private void checkTarget() {

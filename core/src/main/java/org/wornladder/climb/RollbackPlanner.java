@@ -6,7 +6,6 @@ import java.util.Optional;
 import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.climb.Step.StandingAction;
 import org.wornladder.engine.Engine;
-import org.wornladder.engine.Session;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.journal.RungRecord.State;
@@ -20,29 +19,23 @@ import org.wornladder.sql.Statement;
 
 /** Plans the way down: the reverse of the order in which the rungs ran there. */
 public final class RollbackPlanner {
+  private final PlanBasis basis;
   private final Project project;
   private final Environment environment;
   private final Engine engine;
-  private final Session session;
   private final History history;
   private final RollbackOptions options;
   private final Preparation preparation;
   private final List<Refusal> refusals = new ArrayList<>();
 
-  public RollbackPlanner(
-      Project project,
-      Environment environment,
-      Engine engine,
-      Session session,
-      History history,
-      RollbackOptions options) {
-    this.project = project;
-    this.environment = environment;
-    this.engine = engine;
-    this.session = session;
-    this.history = history;
+  public RollbackPlanner(PlanBasis basis, RollbackOptions options) {
+    this.basis = basis;
+    this.project = basis.project();
+    this.environment = basis.environment();
+    this.engine = basis.engine();
+    this.history = basis.history();
     this.options = options;
-    preparation = new Preparation(engine, environment);
+    preparation = basis.preparation();
   }
 
   /** A way down and where it comes from. */
@@ -54,8 +47,7 @@ public final class RollbackPlanner {
    * @throws RefusedException with every reason why it may not run
    */
   public Plan plan() {
-    StandingPlanner standing =
-        new StandingPlanner(project, environment, engine, preparation, history);
+    StandingPlanner standing = new StandingPlanner(basis);
     List<Step> steps = new ArrayList<>();
     List<RungRecord> selected = selected();
     long earliest = earliestRun(selected);
@@ -69,16 +61,7 @@ public final class RollbackPlanner {
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
     }
-    return new Plan(
-        Direction.DOWN,
-        environment.name(),
-        engine.name(),
-        session.address(),
-        session.isThere(),
-        steps,
-        false,
-        List.of(),
-        environment.secrets());
+    return basis.plan(Direction.DOWN, steps, false, List.of());
   }
 
   private List<RungRecord> selected() {

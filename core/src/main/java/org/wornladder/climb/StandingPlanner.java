@@ -31,17 +31,12 @@ final class StandingPlanner {
 
   private final Map<String, String> texts = new LinkedHashMap<>();
 
-  StandingPlanner(
-      Project project,
-      Environment environment,
-      Engine engine,
-      Preparation preparation,
-      History history) {
-    this.project = project;
-    this.environment = environment;
-    this.engine = engine;
-    this.preparation = preparation;
-    for (Entry entry : history.standing().values()) {
+  StandingPlanner(PlanBasis basis) {
+    this.project = basis.project();
+    this.environment = basis.environment();
+    this.engine = basis.engine();
+    this.preparation = basis.preparation();
+    for (Entry entry : basis.history().standing().values()) {
       inPlace.put(entry.subject().name(), entry.subject().upFingerprint());
       texts.put(entry.subject().name(), entry.subject().script());
     }

@@ -13,6 +13,7 @@ final class StopSignal implements AutoCloseable {
   private final CountDownLatch ended = new CountDownLatch(1);
   private final Thread hook = new Thread(this::waitForEnd, "stop");
   private volatile boolean wanted;
+  private volatile boolean running;
 
   static StopSignal install() {
     StopSignal signal = new StopSignal();
@@ -20,12 +21,17 @@ final class StopSignal implements AutoCloseable {
     return signal;
   }
 
+  /** Asked between steps, so that a first question says that steps are running. */
   boolean isWanted() {
+    running = true;
     return wanted;
   }
 
   private void waitForEnd() {
     wanted = true;
+    if (!running) {
+      return;
+    }
     try {
       ended.await(PATIENCE_SECONDS, TimeUnit.SECONDS);
     } catch (InterruptedException e) {

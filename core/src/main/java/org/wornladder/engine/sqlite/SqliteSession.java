@@ -56,7 +56,7 @@ final class SqliteSession implements Session {
     try {
       String memory = SqliteFile.PREFIX + ":memory:";
       JDBC.createConnection(memory, new SQLiteConfig().toProperties()).close();
-    } catch (SQLException e) {
+    } catch (SQLException | LinkageError e) {
       // Whoever opens a database next hears of it, with the place.
       return;
     }
