@@ -38,12 +38,21 @@ class InterruptionIT {
 
   @Test
   void atATerminationSignalTheRunningRungIsFinished() throws Exception {
-    Workspace work = Workspace.hollowfield(folder).tables(RUNGS);
+    Workspace work =
+        Workspace.hollowfield(folder)
+            .tables(RUNGS)
+            .rung(
+                "0021-bin-21",
+                "CREATE TABLE bin_21 (id integer PRIMARY KEY);\n"
+                    + "WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 9000000)"
+                    + " INSERT INTO bin_21 SELECT max(i) FROM n;",
+                "DROP TABLE bin_21;");
     Process process = work.start("apply");
     waitForRungs(work, 20);
     process.destroy();
-    assertThat(process.waitFor(30, TimeUnit.SECONDS)).isTrue();
+    assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
     assertThat(process.exitValue()).isNotZero();
+    assertThat(work.events("dev")).hasSize(21).endsWith("applied bin 21");
     assertThat(folder.resolve("data/dev.db-journal")).doesNotExist();
     work.ladder("apply").exits(0);
     assertWhole(work);
