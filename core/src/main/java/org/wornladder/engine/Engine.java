@@ -19,11 +19,6 @@ public interface Engine {
   Quoting quoting();
 
   /**
-   * Whether a change of structure can be undone by a transaction, so that a rung is all or nothing.
-   */
-  boolean hasTransactionalStructure();
-
-  /**
    * Why a statement cannot stand in a rung: it would end the transaction, or have no effect or a
    * harmful one in it. Empty if it can.
    */

@@ -42,10 +42,6 @@ public record Project(
     return Optional.empty();
   }
 
-  public Optional<StandingScript> standing(String name) {
-    return standing.stream().filter(script -> script.name().equals(name)).findFirst();
-  }
-
   /** A number as this project writes it: with the leading zeros that its files have. */
   public String label(long number) {
     Optional<Rung> rung = rung(number);

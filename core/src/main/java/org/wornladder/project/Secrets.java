@@ -6,7 +6,6 @@ import java.util.List;
 
 /** Texts that must not be shown. */
 public final class Secrets {
-  public static final Secrets NONE = new Secrets(List.of());
   private static final String MASK = "***";
 
   private final List<String> texts;

@@ -37,11 +37,6 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
-  public boolean hasTransactionalStructure() {
-    return true;
-  }
-
-  @Override
   public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
     return SqliteObjections.to(statement, insideTransaction);
   }
