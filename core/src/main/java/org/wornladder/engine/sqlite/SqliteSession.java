@@ -78,6 +78,9 @@ final class SqliteSession implements Session {
       try {
         SqliteSession session = new SqliteSession(connection, file, target, there);
         session.touch();
+        if (access == Access.WRITE) {
+          session.keepRollbackJournal();
+        }
         return session;
       } catch (SQLException e) {
         connection.close();
@@ -92,6 +95,29 @@ final class SqliteSession implements Session {
   private void touch() throws SQLException {
     try (ResultSet rows = control.executeQuery("SELECT count(*) FROM sqlite_schema")) {
       rows.next();
+    }
+  }
+
+  /**
+   * Keeps SQLite's own rollback journal from one transaction to the next: a run of many commits
+   * then makes no new file for each (SQLite's documentation, "PRAGMA journal_mode"). Another mode
+   * that the database or its URL has stays.
+   */
+  private void keepRollbackJournal() throws SQLException {
+    if (pragma("journal_mode").equals("delete")) {
+      pragma("journal_mode = PERSIST");
+    }
+  }
+
+  private void deleteRollbackJournal() throws SQLException {
+    if (pragma("journal_mode").equals("persist")) {
+      pragma("journal_mode = DELETE");
+    }
+  }
+
+  private String pragma(String text) throws SQLException {
+    try (ResultSet rows = control.executeQuery("PRAGMA " + text)) {
+      return rows.next() ? rows.getString(1) : "";
     }
   }
 
@@ -284,6 +310,7 @@ final class SqliteSession implements Session {
       if (inTransaction) {
         rollback();
       }
+      deleteRollbackJournal();
     } catch (SQLException e) {
       // Nothing is lost: what was not committed is undone when the file is next opened.
       return;
