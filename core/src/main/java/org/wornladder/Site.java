@@ -30,8 +30,9 @@ record Site(Environment environment, Engine engine, Session session, Journal jou
     Target target = new Target(environment, project.root(), settings.lockWait());
     try (Session session = engine.open(target, access)) {
       String table = project.settings().journalTable();
-      try (Journal journal =
-          new Journal(session, engine, table, project.name(), settings.tool(), settings.clock())) {
+      Journal journal =
+          new Journal(session, engine, table, project.name(), settings.tool(), settings.clock());
+      try {
         return work.at(new Site(environment, engine, session, journal));
       } catch (SQLException e) {
         throw DatabaseErrors.translate(session, environment.name(), "working on it", e);

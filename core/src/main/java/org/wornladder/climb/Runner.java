@@ -387,7 +387,6 @@ public final class Runner {
     try {
       journal.append(event, rung.subject(), note);
       session.commit();
-      journal.release();
     } catch (SQLException e) {
       undo(mark, e);
       throw e;

@@ -1,7 +1,7 @@
 package org.wornladder.engine;
 
-import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
@@ -17,6 +17,14 @@ public interface Engine {
   Dialect dialect();
 
   Quoting quoting();
+
+  Set<Ability> abilities();
+
+  /**
+   * Whether a statement can be part of a transaction: it takes effect with the commit, and nothing
+   * of it is left without.
+   */
+  boolean joinsTransaction(Statement statement);
 
   /**
    * Why a statement cannot stand in a rung: it would end the transaction, or have no effect or a
@@ -34,6 +42,10 @@ public interface Engine {
   /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
   default void loadAhead() {}
 
-  /** The definition of the journal's table, quoted and ready to run. */
-  List<String> journalDefinition(String table);
+  /**
+   * The definition of the journal's table, ready to run.
+   *
+   * @param table its name, quoted
+   */
+  String journalDefinition(String table);
 }

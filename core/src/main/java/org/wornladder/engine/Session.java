@@ -15,8 +15,14 @@ import org.wornladder.sql.Statement;
  * harmless, and closing undoes a transaction that is still open.
  */
 public interface Session extends AutoCloseable {
-  /** For the journal's own statements and for queries; transactions go through this interface. */
+  /** The column of the tool's own tables that takes the session's id. */
+  String ID_COLUMN = "session";
+
+  /** For queries; transactions and all that is written go through this interface. */
   Connection connection();
+
+  /** A table's name as statements write it: quoted, and with its schema where one is needed. */
+  String quoted(String table);
 
   /** Whether the database was there when the session was opened. */
   boolean isThere();
@@ -37,6 +43,15 @@ public interface Session extends AutoCloseable {
   void rollback() throws SQLException;
 
   void execute(Statement statement) throws SQLException;
+
+  /**
+   * Adds a row to one of the tool's own tables, in the open transaction. It may reach the database
+   * only with the commit. Fails if the database's own id of this session is not {@link #id()} any
+   * more, where the engine can tell.
+   *
+   * @param values numbers and texts, none of them null
+   */
+  void insert(String table, List<String> columns, List<Object> values) throws SQLException;
 
   /** Puts back what a script may have changed about the session. */
   void reset() throws SQLException;

@@ -1,6 +1,5 @@
 package org.wornladder.journal;
 
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -11,18 +10,21 @@ import java.util.Optional;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
+import org.wornladder.sql.Place;
 
 /**
  * The journal of one database: reads it, and adds to it. Whoever adds holds the database's lock and
  * the transaction.
  */
-public final class Journal implements AutoCloseable {
+public final class Journal {
   private static final String GLANCED =
       "number, at, project, event, rung, name, up_text, up_fingerprint, statement, elapsed_ms, note";
   private static final String COLUMNS =
       GLANCED
           + ", down_fingerprint, script, database_user, os_user, host, session, tool,"
           + " previous_hash, hash";
+
+  private static final List<String> COLUMN_LIST = List.of(COLUMNS.split(", "));
 
   private final Session session;
   private final Engine engine;
@@ -31,7 +33,6 @@ public final class Journal implements AutoCloseable {
   private final String tool;
   private final Clock clock;
 
-  private Optional<PreparedStatement> insert = Optional.empty();
   private Optional<Entry.Who> who = Optional.empty();
   private boolean exists;
   private long lastNumber;
@@ -79,8 +80,7 @@ public final class Journal implements AutoCloseable {
       return History.of(List.of(), Optional.empty());
     }
     String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
-    String query =
-        "SELECT " + columns + " FROM " + engine.quoting().name(table) + " ORDER BY number";
+    String query = "SELECT " + columns + " FROM " + session.quoted(table) + " ORDER BY number";
     List<Entry> entries = new ArrayList<>();
     Optional<History.Break> broken = Optional.empty();
     try (Statement sql = session.connection().createStatement();
@@ -166,12 +166,7 @@ public final class Journal implements AutoCloseable {
    */
   public void append(Event event, Subject subject, Note note) throws SQLException {
     if (!exists) {
-      try (Statement sql = session.connection().createStatement()) {
-        for (String definition : engine.journalDefinition(table)) {
-          sql.execute(definition);
-        }
-      }
-      exists = true;
+      create();
     }
     long number = lastNumber + 1;
     String hash = Entry.hash(number, project, event.word(), subject, lastHash);
@@ -180,12 +175,20 @@ public final class Journal implements AutoCloseable {
     lastHash = hash;
   }
 
+  /** Makes the table if it is not there. The journal must have been read before. */
+  public void create() throws SQLException {
+    if (!exists) {
+      String definition = engine.journalDefinition(session.quoted(table));
+      session.execute(new org.wornladder.sql.Statement(definition, Place.of(table), ""));
+      exists = true;
+    }
+  }
+
   /** Forgets entries whose transaction was rolled back. */
   public void forgetUncommitted(Mark mark) {
     exists = mark.exists();
     lastNumber = mark.number();
     lastHash = mark.hash();
-    release();
   }
 
   /** Where the journal stands, to go back to. */
@@ -197,63 +200,32 @@ public final class Journal implements AutoCloseable {
 
   private void write(long number, String hash, Event event, Subject subject, Note note)
       throws SQLException {
-    if (insert.isEmpty()) {
-      insert =
-          Optional.of(
-              session
-                  .connection()
-                  .prepareStatement(
-                      "INSERT INTO "
-                          + engine.quoting().name(table)
-                          + " ("
-                          + COLUMNS
-                          + ") VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"));
-    }
     if (who.isEmpty()) {
       who = Optional.of(Identity.of(session));
     }
-    PreparedStatement sql = insert.get();
-    sql.setLong(1, number);
-    sql.setString(2, Stamp.now(clock));
-    sql.setString(3, project);
-    sql.setString(4, event.word());
-    sql.setLong(5, subject.rung());
-    sql.setString(6, subject.name());
-    sql.setString(7, subject.upText());
-    sql.setString(8, subject.upFingerprint());
-    sql.setInt(9, note.statement());
-    sql.setLong(10, note.elapsedMs());
-    sql.setString(11, note.text());
-    sql.setString(12, subject.downFingerprint());
-    sql.setString(13, subject.script());
-    sql.setString(14, who.get().databaseUser());
-    sql.setString(15, who.get().osUser());
-    sql.setString(16, who.get().host());
-    sql.setString(17, who.get().session());
-    sql.setString(18, tool);
-    sql.setString(19, lastHash);
-    sql.setString(20, hash);
-    sql.executeUpdate();
-  }
-
-  /**
-   * Ends the statement that is kept between additions: some of an engine's cannot run beside it.
-   */
-  public void release() {
-    try {
-      if (insert.isPresent()) {
-        insert.get().close();
-      }
-    } catch (SQLException e) {
-      // The statement belongs to a connection that is closed next.
-      return;
-    } finally {
-      insert = Optional.empty();
-    }
-  }
-
-  @Override
-  public void close() {
-    release();
+    session.insert(
+        table,
+        COLUMN_LIST,
+        List.of(
+            number,
+            Stamp.now(clock),
+            project,
+            event.word(),
+            subject.rung(),
+            subject.name(),
+            subject.upText(),
+            subject.upFingerprint(),
+            note.statement(),
+            note.elapsedMs(),
+            note.text(),
+            subject.downFingerprint(),
+            subject.script(),
+            who.get().databaseUser(),
+            who.get().osUser(),
+            who.get().host(),
+            who.get().session(),
+            tool,
+            lastHash,
+            hash));
   }
 }

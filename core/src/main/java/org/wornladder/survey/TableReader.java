@@ -60,7 +60,7 @@ public final class TableReader {
         "SELECT "
             + String.join(", ", columns)
             + " FROM "
-            + engine.quoting().name(table.name())
+            + session.quoted(table.name())
             + " LIMIT "
             + rows;
     List<List<Optional<String>>> found = new ArrayList<>();

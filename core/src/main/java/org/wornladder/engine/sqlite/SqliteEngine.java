@@ -1,7 +1,8 @@
 package org.wornladder.engine.sqlite;
 
-import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
@@ -15,6 +16,9 @@ import org.wornladder.sql.Statement;
 /** SQLite: one file a database, changes of structure inside transactions. */
 public final class SqliteEngine implements Engine {
   private static final Quoting QUOTING = new Quoting('"', false);
+
+  private static final Set<Ability> ABILITIES =
+      Set.of(Ability.TRANSACTIONAL_DDL, Ability.DEFERRED_CONSTRAINTS, Ability.PARTIAL_INDEXES);
 
   @Override
   public String name() {
@@ -37,6 +41,16 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
+  public Set<Ability> abilities() {
+    return ABILITIES;
+  }
+
+  @Override
+  public boolean joinsTransaction(Statement statement) {
+    return SqliteObjections.to(statement, true).isEmpty();
+  }
+
+  @Override
   public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
     return SqliteObjections.to(statement, insideTransaction);
   }
@@ -52,9 +66,8 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
-  public List<String> journalDefinition(String table) {
-    return List.of(
-        """
+  public String journalDefinition(String table) {
+    return """
         CREATE TABLE %s (
           number INTEGER PRIMARY KEY,
           at TEXT NOT NULL,
@@ -77,6 +90,6 @@ public final class SqliteEngine implements Engine {
           previous_hash TEXT NOT NULL,
           hash TEXT NOT NULL
         )"""
-            .formatted(QUOTING.name(table)));
+        .formatted(table);
   }
 }

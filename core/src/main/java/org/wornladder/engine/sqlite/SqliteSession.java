@@ -1,14 +1,10 @@
 package org.wornladder.engine.sqlite;
 
 import java.sql.Connection;
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 import org.sqlite.JDBC;
 import org.sqlite.SQLiteConfig;
@@ -18,36 +14,26 @@ import org.sqlite.SQLiteOpenMode;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.Session;
+import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
-import org.wornladder.sql.Statement;
 
 /** A connection to one SQLite database. */
-final class SqliteSession implements Session {
+final class SqliteSession extends JdbcSession {
   private static final Quoting QUOTING = new Quoting('"', false);
-
-  /** SQLite takes at most 500 parts in one compound query (its documentation, "Limits"). */
-  private static final int COUNTS_IN_ONE_QUERY = 200;
-
-  private final Connection connection;
-  private final java.sql.Statement control;
   private final SqliteFile file;
   private final Target target;
   private final boolean there;
-  private boolean inTransaction;
 
   private SqliteSession(Connection connection, SqliteFile file, Target target, boolean there)
       throws SQLException {
-    this.connection = connection;
+    super(connection, QUOTING);
     this.file = file;
     this.target = target;
     this.there = there;
-    control = connection.createStatement();
   }
 
   /** Loads the driver and its native library. */
@@ -93,7 +79,7 @@ final class SqliteSession implements Session {
 
   /** Reads a little, so that a file that is no database is found out here. */
   private void touch() throws SQLException {
-    try (ResultSet rows = control.executeQuery("SELECT count(*) FROM sqlite_schema")) {
+    try (ResultSet rows = control().executeQuery("SELECT count(*) FROM sqlite_schema")) {
       rows.next();
     }
   }
@@ -116,7 +102,7 @@ final class SqliteSession implements Session {
   }
 
   private String pragma(String text) throws SQLException {
-    try (ResultSet rows = control.executeQuery("PRAGMA " + text)) {
+    try (ResultSet rows = control().executeQuery("PRAGMA " + text)) {
       return rows.next() ? rows.getString(1) : "";
     }
   }
@@ -147,11 +133,6 @@ final class SqliteSession implements Session {
   }
 
   @Override
-  public Connection connection() {
-    return connection;
-  }
-
-  @Override
   public boolean isThere() {
     return there;
   }
@@ -172,22 +153,14 @@ final class SqliteSession implements Session {
   }
 
   @Override
-  public void begin() throws SQLException {
-    control.execute("BEGIN IMMEDIATE");
-    inTransaction = true;
-  }
-
-  @Override
-  public void commit() throws SQLException {
-    control.execute("COMMIT");
-    inTransaction = false;
+  protected String beginText() {
+    return "BEGIN IMMEDIATE";
   }
 
   @Override
   public void rollback() throws SQLException {
-    inTransaction = false;
     try {
-      control.execute("ROLLBACK");
+      super.rollback();
     } catch (SQLException e) {
       // After a full disk or the like SQLite has rolled back by itself.
       if (!faultOf(e).words().contains("no transaction is active")) {
@@ -197,16 +170,9 @@ final class SqliteSession implements Session {
   }
 
   @Override
-  public void execute(Statement statement) throws SQLException {
-    try (java.sql.Statement sql = connection.createStatement()) {
-      sql.execute(statement.text());
-    }
-  }
-
-  @Override
   public void reset() throws SQLException {
     boolean on = target.environment().settings().foreignKeys();
-    control.execute("PRAGMA foreign_keys = " + (on ? "ON" : "OFF"));
+    control().execute("PRAGMA foreign_keys = " + (on ? "ON" : "OFF"));
   }
 
   @Override
@@ -221,30 +187,7 @@ final class SqliteSession implements Session {
 
   @Override
   public Schema structure(List<String> without) throws SQLException {
-    return new SqliteStructure(control, without).read();
-  }
-
-  @Override
-  public Map<String, Long> rowCounts(Schema schema) throws SQLException {
-    Map<String, Long> counts = new LinkedHashMap<>();
-    List<Table> tables = schema.tables();
-    for (int from = 0; from < tables.size(); from += COUNTS_IN_ONE_QUERY) {
-      int to = Math.min(tables.size(), from + COUNTS_IN_ONE_QUERY);
-      List<String> parts = new ArrayList<>();
-      for (Table table : tables.subList(from, to)) {
-        parts.add(
-            "SELECT "
-                + QUOTING.text(table.name())
-                + ", count(*) FROM "
-                + QUOTING.name(table.name()));
-      }
-      try (ResultSet rows = control.executeQuery(String.join(" UNION ALL ", parts))) {
-        while (rows.next()) {
-          counts.put(rows.getString(1), rows.getLong(2));
-        }
-      }
-    }
-    return counts;
+    return new SqliteStructure(control(), without).read();
   }
 
   @Override
@@ -254,23 +197,16 @@ final class SqliteSession implements Session {
         column
             ? "SELECT 1 FROM pragma_table_xinfo(?) WHERE name = ? COLLATE NOCASE"
             : "SELECT 1 FROM sqlite_schema WHERE name = ? COLLATE NOCASE AND type = lower(?)";
-    try (PreparedStatement sql = connection.prepareStatement(query)) {
-      sql.setString(1, thing.table());
-      sql.setString(2, column ? thing.column() : thing.kind().name());
-      try (ResultSet rows = sql.executeQuery()) {
-        return rows.next();
-      }
-    }
+    return hasRow(query, thing.table(), column ? thing.column() : thing.kind().name());
   }
 
   @Override
   public boolean holds(String query) throws SQLException {
-    control.execute("PRAGMA query_only = ON");
-    try (java.sql.Statement sql = connection.createStatement();
-        ResultSet rows = sql.executeQuery(query)) {
-      return rows.next() && rows.getDouble(1) > 0;
+    control().execute("PRAGMA query_only = ON");
+    try {
+      return isTrue(query);
     } finally {
-      control.execute("PRAGMA query_only = OFF");
+      control().execute("PRAGMA query_only = OFF");
     }
   }
 
@@ -304,16 +240,7 @@ final class SqliteSession implements Session {
   }
 
   @Override
-  public void close() {
-    try (connection;
-        control) {
-      if (inTransaction) {
-        rollback();
-      }
-      deleteRollbackJournal();
-    } catch (SQLException e) {
-      // Nothing is lost: what was not committed is undone when the file is next opened.
-      return;
-    }
+  protected void beforeClose() throws SQLException {
+    deleteRollbackJournal();
   }
 }

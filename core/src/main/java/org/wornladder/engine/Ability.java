@@ -1,0 +1,21 @@
+package org.wornladder.engine;
+
+/** What some engines can do and others cannot. */
+public enum Ability {
+  /** Statements that change the structure are part of a transaction, and undone with it. */
+  TRANSACTIONAL_DDL,
+  /** A foreign key may be checked at the commit instead of at the statement. */
+  DEFERRED_CONSTRAINTS,
+  /** An index over some of the rows. */
+  PARTIAL_INDEXES,
+  /** An index can be built while others write, outside a transaction. */
+  CONCURRENT_INDEXES,
+  /** A role can be taken on after connecting. */
+  ROLES,
+  /** Other schemas than the connection's own can be named as managed. */
+  SCHEMAS,
+  /** A limit on how long a statement waits for a lock of the database. */
+  LOCK_TIMEOUT,
+  /** A limit on how long a statement runs. */
+  STATEMENT_TIMEOUT
+}

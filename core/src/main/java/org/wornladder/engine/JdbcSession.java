@@ -1,0 +1,228 @@
+package org.wornladder.engine;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** What the sessions of all engines have in common. */
+public abstract class JdbcSession implements Session {
+  /** SQLite takes at most 500 parts in one compound query (its documentation, "Limits"). */
+  private static final int COUNTS_IN_ONE_QUERY = 200;
+
+  private final Connection connection;
+  private final java.sql.Statement control;
+  private final Quoting quoting;
+
+  private Optional<PreparedStatement> insert = Optional.empty();
+  private boolean inTransaction;
+
+  protected JdbcSession(Connection connection, Quoting quoting) throws SQLException {
+    this.connection = connection;
+    this.quoting = quoting;
+    control = connection.createStatement();
+    control.setEscapeProcessing(false);
+  }
+
+  @Override
+  public final Connection connection() {
+    return connection;
+  }
+
+  /** For the session's own statements, one at a time. */
+  protected final java.sql.Statement control() {
+    return control;
+  }
+
+  protected final Quoting quoting() {
+    return quoting;
+  }
+
+  protected final boolean inTransaction() {
+    return inTransaction;
+  }
+
+  @Override
+  public boolean isThere() {
+    return true;
+  }
+
+  @Override
+  public String quoted(String table) {
+    return quoting.name(table);
+  }
+
+  @Override
+  public void begin() throws SQLException {
+    control.execute(beginText());
+    inTransaction = true;
+  }
+
+  /** How a transaction begins. */
+  protected String beginText() {
+    return "BEGIN";
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    control.execute("COMMIT");
+    inTransaction = false;
+  }
+
+  @Override
+  public void rollback() throws SQLException {
+    inTransaction = false;
+    releaseInsert();
+    control.execute("ROLLBACK");
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    if (!inTransaction) {
+      // Some statements refuse to run beside one that is still prepared.
+      releaseInsert();
+    }
+    try (java.sql.Statement sql = connection.createStatement()) {
+      sql.setEscapeProcessing(false);
+      sql.execute(statement.text());
+    }
+  }
+
+  @Override
+  public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
+    if (insert.isEmpty()) {
+      insert = Optional.of(connection.prepareStatement(insertText(table, columns)));
+    }
+    PreparedStatement sql = insert.get();
+    for (int i = 0; i < values.size(); i++) {
+      if (values.get(i) instanceof Number number) {
+        sql.setLong(i + 1, number.longValue());
+      } else {
+        sql.setString(i + 1, values.get(i).toString());
+      }
+    }
+    sql.executeUpdate();
+  }
+
+  private String insertText(String table, List<String> columns) {
+    List<String> places = new ArrayList<>();
+    for (String column : columns) {
+      places.add(place(column));
+    }
+    return "INSERT INTO "
+        + quoted(table)
+        + " ("
+        + String.join(", ", columns)
+        + ") VALUES ("
+        + String.join(", ", places)
+        + ")";
+  }
+
+  /** What stands for a column's value in an insertion; one question mark is part of it. */
+  protected String place(String column) {
+    return "?";
+  }
+
+  private void releaseInsert() throws SQLException {
+    Optional<PreparedStatement> open = insert;
+    insert = Optional.empty();
+    if (open.isPresent()) {
+      open.get().close();
+    }
+  }
+
+  @Override
+  public Map<String, Long> rowCounts(Schema schema) throws SQLException {
+    Map<String, Long> counts = new LinkedHashMap<>();
+    List<Table> tables = schema.tables();
+    for (int from = 0; from < tables.size(); from += COUNTS_IN_ONE_QUERY) {
+      int to = Math.min(tables.size(), from + COUNTS_IN_ONE_QUERY);
+      List<String> parts = new ArrayList<>();
+      for (Table table : tables.subList(from, to)) {
+        String name = quoting.text(table.name());
+        parts.add("SELECT " + name + ", count(*) FROM " + quoted(table.name()));
+      }
+      try (ResultSet rows = control.executeQuery(String.join(" UNION ALL ", parts))) {
+        while (rows.next()) {
+          counts.put(rows.getString(1), rows.getLong(2));
+        }
+      }
+    }
+    return counts;
+  }
+
+  /** Whether a query with the values given has a row. */
+  protected final boolean hasRow(String query, String... values) throws SQLException {
+    try (PreparedStatement sql = connection.prepareStatement(query)) {
+      for (int i = 0; i < values.length; i++) {
+        sql.setString(i + 1, values[i]);
+      }
+      try (ResultSet rows = sql.executeQuery()) {
+        return rows.next();
+      }
+    }
+  }
+
+  /** The first value of a query; empty if there is none. */
+  protected final Optional<String> value(String query) throws SQLException {
+    try (ResultSet rows = control.executeQuery(query)) {
+      return rows.next() ? Optional.ofNullable(rows.getString(1)) : Optional.empty();
+    }
+  }
+
+  /** Whether a query's first value is true or above zero. */
+  protected final boolean isTrue(String query) throws SQLException {
+    try (java.sql.Statement sql = connection.createStatement()) {
+      sql.setEscapeProcessing(false);
+      try (ResultSet rows = sql.executeQuery(query)) {
+        return rows.next() && isTrue(rows.getObject(1));
+      }
+    }
+  }
+
+  private static boolean isTrue(Object value) {
+    return value instanceof Boolean truth
+        ? truth
+        : value instanceof Number number && number.doubleValue() > 0;
+  }
+
+  /** Texts as a list in parentheses; a list that nothing is in where there are none. */
+  protected static String list(Quoting quoting, List<String> texts) {
+    List<String> written = new ArrayList<>();
+    texts.forEach(text -> written.add(quoting.text(text)));
+    return "("
+        + String.join(", ", written.isEmpty() ? Collections.singletonList("NULL") : written)
+        + ")";
+  }
+
+  /** What is to be done before the connection is closed. */
+  protected void beforeClose() throws SQLException {}
+
+  @Override
+  public final void close() {
+    try (connection;
+        control) {
+      if (connection.isClosed()) {
+        return;
+      }
+      if (inTransaction) {
+        rollback();
+      }
+      releaseInsert();
+      beforeClose();
+    } catch (SQLException e) {
+      // Nothing is lost: what was not committed is undone with the session.
+      return;
+    }
+  }
+}
