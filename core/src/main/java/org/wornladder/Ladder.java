@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.wornladder.climb.ApplyOptions;
 import org.wornladder.climb.ApplyPlanner;
 import org.wornladder.climb.Approval;
+import org.wornladder.climb.Doubts;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
@@ -189,11 +190,13 @@ public final class Ladder {
             .settings()
             .promotedFrom()
             .map(from -> in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    return new ApplyPlanner(basis(site, history), options).plan(promoted);
+    PlanBasis basis = basis(site, history);
+    return new ApplyPlanner(basis, options, new Doubts(basis).read()).plan(promoted);
   }
 
   private Plan rollbackPlan(Site site, RollbackOptions options) throws SQLException {
-    return new RollbackPlanner(basis(site, provenHistory(site)), options).plan();
+    PlanBasis basis = basis(site, provenHistory(site));
+    return new RollbackPlanner(basis, options, new Doubts(basis).read()).plan();
   }
 
   private PlanBasis basis(Site site, History history) {
@@ -226,7 +229,9 @@ public final class Ladder {
         approval.check(plan, site.environment());
       }
       long start = System.nanoTime();
-      Runner runner = new Runner(site.session(), site.journal(), plan, listener);
+      Runner runner =
+          new Runner(
+              site.engine(), site.session(), site.journal(), plan, listener, settings.retries());
       List<Outcome.Done> done = runner.run();
       long elapsed = (System.nanoTime() - start) / 1_000_000;
       Schema after = plan.isEmpty() ? before : site.structure();

@@ -3,6 +3,7 @@ package org.wornladder;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 
 /**
@@ -10,19 +11,42 @@ import java.util.function.Function;
  *
  * @param variables the process's environment variables, by name
  * @param lockWait how long to wait for a lock that somebody else holds; zero for not at all
+ * @param await how long to wait for a server that does not answer yet; zero for not at all
+ * @param onWait told once what is waited for, if a server is
+ * @param retries how often a step is tried again that could not get what somebody else held
  * @param tool the version that stands in the journal
  */
 public record LadderSettings(
-    Function<String, Optional<String>> variables, Duration lockWait, String tool, Clock clock) {
+    Function<String, Optional<String>> variables,
+    Duration lockWait,
+    Duration await,
+    Consumer<String> onWait,
+    int retries,
+    String tool,
+    Clock clock) {
   private static final Duration LOCK_WAIT = Duration.ofSeconds(60);
 
   /** The process's own environment, a minute of patience, the system's clock. */
   public static LadderSettings standard(String tool) {
     return new LadderSettings(
-        name -> Optional.ofNullable(System.getenv(name)), LOCK_WAIT, tool, Clock.systemUTC());
+        name -> Optional.ofNullable(System.getenv(name)),
+        LOCK_WAIT,
+        Duration.ZERO,
+        what -> {},
+        0,
+        tool,
+        Clock.systemUTC());
   }
 
   public LadderSettings withLockWait(Duration wait) {
-    return new LadderSettings(variables, wait, tool, clock);
+    return new LadderSettings(variables, wait, await, onWait, retries, tool, clock);
+  }
+
+  public LadderSettings withAwait(Duration wait, Consumer<String> listener) {
+    return new LadderSettings(variables, lockWait, wait, listener, retries, tool, clock);
+  }
+
+  public LadderSettings withRetries(int count) {
+    return new LadderSettings(variables, lockWait, await, onWait, count, tool, clock);
   }
 }

@@ -27,7 +27,9 @@ record Site(Environment environment, Engine engine, Session session, Journal jou
       Access access,
       Work<T> work) {
     Engine engine = Engines.of(environment);
-    Target target = new Target(environment, project.root(), settings.lockWait());
+    Target target =
+        new Target(
+            environment, project.root(), settings.lockWait(), settings.await(), settings.onWait());
     try (Session session = engine.open(target, access)) {
       String table = project.settings().journalTable();
       Journal journal =

@@ -22,6 +22,7 @@ import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackOptions.Selection;
+import org.wornladder.server.TestDatabase;
 
 /** A project in a temporary folder, driven through the front door as a Java program would. */
 public final class TestLadder {
@@ -43,6 +44,22 @@ public final class TestLadder {
           live: { url: "jdbc:sqlite:live.db", guarded: true, promoted-from: test }
         values: { season: "2026" }
         """);
+  }
+
+  /** A project whose one environment is this database. */
+  public static TestLadder on(TestDatabase database, Path root) {
+    return new TestLadder(root).settings(database, "");
+  }
+
+  /** Writes the settings of dev anew. */
+  public TestLadder settings(TestDatabase database, String more) {
+    return file(
+        "ladder.yaml",
+        "name: hollowfield\nenvironments:\n  dev: { url: '"
+            + database.url()
+            + "', disposable: true"
+            + more
+            + " }\n");
   }
 
   public TestLadder file(String name, String text) {
@@ -83,7 +100,14 @@ public final class TestLadder {
   /** Opens it anew: the files are read as they are now. */
   public Ladder open() {
     LadderSettings settings =
-        new LadderSettings(name -> Optional.empty(), Duration.ofSeconds(10), "test", CLOCK);
+        new LadderSettings(
+            name -> Optional.empty(),
+            Duration.ofSeconds(10),
+            Duration.ZERO,
+            what -> {},
+            0,
+            "test",
+            CLOCK);
     return Ladder.open(root, settings);
   }
 

@@ -105,24 +105,6 @@ class RollbackIT {
   }
 
   @Test
-  void afterAKillBetweenTwoEntriesAPersonDecidesAndTheRollBackGoesOn() {
-    work.file(
-        "rungs/0001-outside.sql",
-        "--| run: outside-transaction\n--| up\nCREATE TABLE one (id integer);\n"
-            + "--| down\nCREATE TABLE gone (id integer);\nDROP TABLE one;\n");
-    work.ladder("apply").exits(0);
-    work.ladder("rollback").exits(0);
-    // As a kill between the last statement and its entry leaves it.
-    int entries = work.events("dev").size();
-    work.execute("dev", "DELETE FROM ladder_journal WHERE number > " + (entries - 2));
-    work.ladder("status").says("stuck: on its way down, statement 2 in doubt");
-    work.ladder("rollback").exits(3).complains("whether statement 2 took effect");
-    work.ladder("settle", "1", "--done", "--because", "one is gone").exits(0);
-    work.ladder("rollback").exits(0).says("dev has no rung in place");
-    work.ladder("history").exits(0);
-  }
-
-  @Test
   void secretsComeFromDotEnvAndStayHidden() {
     work.variable("READER_PASSWORD", "")
         .file("ladder.yaml", work.text("ladder.yaml").replace("READER_PASSWORD", "FROM_FILE"))

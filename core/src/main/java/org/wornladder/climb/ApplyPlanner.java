@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.wornladder.climb.RefusedException.Refusal;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
@@ -27,11 +28,16 @@ public final class ApplyPlanner {
   private final Engine engine;
   private final History history;
   private final ApplyOptions options;
+  private final Map<Long, Doubt> doubts;
   private final Preparation preparation;
   private final List<Refusal> refusals = new ArrayList<>();
   private final List<String> notes = new ArrayList<>();
 
-  public ApplyPlanner(PlanBasis basis, ApplyOptions options) {
+  /**
+   * @param doubts what the database says of the statements in doubt, by rung
+   */
+  public ApplyPlanner(PlanBasis basis, ApplyOptions options, Map<Long, Doubt> doubts) {
+    this.doubts = doubts;
     this.basis = basis;
     this.project = basis.project();
     this.environment = basis.environment();
@@ -136,18 +142,11 @@ public final class ApplyPlanner {
           label + " is stuck on its way down, after statement " + progress.done(),
           "environment " + environment.name(),
           "ladder rollback " + environment.name() + " goes on with it");
-    } else if (progress.doubtful() > 0) {
+    } else if (progress.doubtful() > 0 && !doubts.get(record.number()).isSettled()) {
       refuse(
-          label
-              + " is stuck: nobody knows whether statement "
-              + progress.doubtful()
-              + " took effect",
+          StuckText.inDoubt(label, doubts.get(record.number())),
           "environment " + environment.name(),
-          "look with ladder show "
-              + environment.name()
-              + ", then "
-              + settle
-              + " --done or --not-done, with --because TEXT");
+          StuckText.settle(environment.name(), label));
     } else if (file.isEmpty()) {
       refuse(
           label + " is stuck after statement " + progress.done() + ", and its file is gone",
@@ -199,6 +198,12 @@ public final class ApplyPlanner {
               + " in ladder.yaml");
     }
     Header header = rung.script().header();
+    if (options.together() && !engine.abilities().contains(Ability.TRANSACTIONAL_DDL)) {
+      refuse(
+          engine.name() + " cannot undo changes of structure, so --together would be no promise",
+          "environment " + environment.name(),
+          "apply without --together");
+    }
     if (header.outsideTransaction() && options.together()) {
       refuse(
           rung.label() + " runs outside a transaction, so it cannot be part of --together",
@@ -270,6 +275,9 @@ public final class ApplyPlanner {
     List<String> back =
         header.lifts().stream().filter(name -> lastLift.get(name) == index).toList();
     boolean certain = decision instanceof Decision.Run;
+    Optional<RungRecord> record =
+        history.rung(rung.number()).filter(found -> found.state() == State.STUCK);
+    Optional<Doubt> doubt = record.map(found -> doubts.get(found.number()));
     return new Step.OfRung(
         Direction.UP,
         rung.number(),
@@ -277,13 +285,11 @@ public final class ApplyPlanner {
         rung.about(),
         subject(rung),
         rung.file(),
-        header.outsideTransaction(),
+        basis.runsStatementWise(header, statements),
         statements,
-        history
-            .rung(rung.number())
-            .filter(r -> r.state() == State.STUCK)
-            .map(r -> r.progress().done())
-            .orElse(0),
+        doubt.map(Doubt::done).orElse(record.map(found -> found.progress().done()).orElse(0)),
+        doubt,
+        false,
         decision,
         runs ? standing.lift(header.lifts(), rung.label()) : List.of(),
         runs ? standing.putBack(back, certain) : List.of(),

@@ -20,6 +20,14 @@ public interface Listener {
 
   default void statementStarted(Step step, Statement statement) {}
 
+  /**
+   * A step could not get what somebody else held, and is tried again after a pause.
+   *
+   * @param attempt which one failed, counted from 1
+   * @param words what the database said; may hold what a script holds
+   */
+  default void retrying(Step step, int attempt, String words) {}
+
   default void stepDone(Outcome.Done done, int index) {}
 
   /** Asked between steps: whether to stop here, with what is done left in place. */

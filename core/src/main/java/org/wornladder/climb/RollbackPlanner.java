@@ -2,10 +2,15 @@ package org.wornladder.climb;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.climb.Step.StandingAction;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.Footprints;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.journal.RungRecord.State;
@@ -13,6 +18,7 @@ import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
+import org.wornladder.project.RungNames;
 import org.wornladder.project.Script;
 import org.wornladder.project.ScriptParser;
 import org.wornladder.sql.Statement;
@@ -25,10 +31,15 @@ public final class RollbackPlanner {
   private final Engine engine;
   private final History history;
   private final RollbackOptions options;
+  private final Map<Long, Doubt> doubts;
   private final Preparation preparation;
   private final List<Refusal> refusals = new ArrayList<>();
 
-  public RollbackPlanner(PlanBasis basis, RollbackOptions options) {
+  /**
+   * @param doubts what the database says of the statements in doubt, by rung
+   */
+  public RollbackPlanner(PlanBasis basis, RollbackOptions options, Map<Long, Doubt> doubts) {
+    this.doubts = doubts;
     this.basis = basis;
     this.project = basis.project();
     this.environment = basis.environment();
@@ -67,8 +78,12 @@ public final class RollbackPlanner {
   private List<RungRecord> selected() {
     List<RungRecord> stuck = history.stuck();
     for (RungRecord record : stuck) {
-      if (record.progress().up() || record.progress().doubtful() > 0) {
-        refuseStuck(record);
+      boolean open = record.progress().doubtful() > 0 && !doubts.get(record.number()).isSettled();
+      if (open && !record.progress().up()) {
+        refuse(
+            StuckText.inDoubt(project.label(record.number()), doubts.get(record.number())),
+            "environment " + environment.name(),
+            StuckText.settle(environment.name(), project.label(record.number())));
       }
     }
     List<RungRecord> inPlace = new ArrayList<>(history.inPlaceNewestFirst());
@@ -105,24 +120,32 @@ public final class RollbackPlanner {
     }
   }
 
-  private void refuseStuck(RungRecord record) {
-    String label = project.label(record.number());
-    String what =
-        record.progress().doubtful() > 0
-            ? label
-                + " is stuck: nobody knows whether statement "
-                + record.progress().doubtful()
-                + " took effect"
-            : label + " is stuck on its way up, after statement " + record.progress().done();
-    String next =
-        record.progress().doubtful() > 0
-            ? "ladder settle "
-                + environment.name()
-                + " "
-                + label
-                + " --done or --not-done, with --because TEXT"
-            : "ladder apply " + environment.name() + " goes on with it; then it can be taken back";
-    refuse(what, "environment " + environment.name(), next);
+  /** A rung that came up half way can be taken down where every statement drops one thing. */
+  private void checkHalfWay(String label, List<Statement> statements) {
+    boolean drops =
+        statements.stream()
+            .allMatch(
+                statement ->
+                    Footprints.of(statement, engine.dialect())
+                        .filter(thing -> thing.change() == Footprint.Change.DROPS)
+                        .isPresent());
+    if (!drops) {
+      refuse(
+          label + " is stuck on its way up, and its way down does more than drop what is there",
+          "environment " + environment.name(),
+          "ladder apply " + environment.name() + " goes on with it; then it can be taken back");
+    }
+  }
+
+  /** Whether the way down that is running began on a rung that had come up half way. */
+  private boolean beganHalfWay(RungRecord record) {
+    boolean half = false;
+    for (Entry entry : history.entries()) {
+      if (entry.subject().rung() == record.number() && entry.event() == Event.DOWN_STARTED) {
+        half = entry.note().text().equals(Runner.HALF_WAY);
+      }
+    }
+    return half;
   }
 
   private Optional<Step> step(RungRecord record, StandingPlanner standing) {
@@ -135,6 +158,14 @@ public final class RollbackPlanner {
     Script script = way.get().script();
     List<Statement> statements =
         passedOver ? List.of() : preparation.statements(script, Direction.DOWN);
+    boolean stuck = record.state() == State.STUCK;
+    boolean half = stuck && (record.progress().up() || beganHalfWay(record));
+    if (half) {
+      checkHalfWay(label, statements);
+    }
+    boolean goesOn = stuck && !record.progress().up();
+    Optional<Doubt> doubt =
+        goesOn ? Optional.ofNullable(doubts.get(record.number())) : Optional.empty();
     List<String> lifts = passedOver ? List.of() : script.header().lifts();
     List<StandingAction> lifted = standing.lift(lifts, label);
     List<StandingAction> putBack = standing.putBackSame(lifted);
@@ -146,9 +177,11 @@ public final class RollbackPlanner {
             project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
             record.run().subject(),
             way.get().source(),
-            script.header().outsideTransaction(),
+            half || basis.runsStatementWise(script.header(), statements),
             statements,
-            record.state() == State.STUCK ? record.progress().done() : 0,
+            goesOn ? doubt.map(Doubt::done).orElse(record.progress().done()) : 0,
+            doubt,
+            half,
             passedOver
                 ? new Decision.PassOver("it was passed over here, so there is nothing to undo")
                 : new Decision.Run(),
@@ -199,9 +232,13 @@ public final class RollbackPlanner {
   }
 
   private static Way fromJournal(RungRecord record) {
-    String text = record.run().subject().script();
-    String name = org.wornladder.project.RungNames.label(record.number()) + " in the journal";
-    return new Way(ScriptParser.parseJournalled(name, text), "journal");
+    return new Way(journalled(record), "journal");
+  }
+
+  /** The way down as the journal keeps it. */
+  static Script journalled(RungRecord record) {
+    String name = RungNames.label(record.number()) + " in the journal";
+    return ScriptParser.parseJournalled(name, record.run().subject().script());
   }
 
   private void refuse(String what, String where, String next) {

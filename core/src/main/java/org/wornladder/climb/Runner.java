@@ -6,10 +6,10 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.climb.Outcome.Done;
 import org.wornladder.climb.Outcome.Result;
-import org.wornladder.climb.StatementFailedException.Failure;
 import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.DatabaseErrors;
-import org.wornladder.engine.Fault;
+import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.Event;
@@ -21,20 +21,33 @@ import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
 
 /**
- * Runs a plan, step by step. A step and its entry commit together, unless it asks to run outside a
- * transaction; then an entry stands before and after each of its statements.
+ * Runs a plan, step by step. A step and its entry commit together, unless it runs statement by
+ * statement; then {@link StatementWise} does it.
  */
 public final class Runner {
+  /** The note on a way down that began on a rung which had come up half way. */
+  static final String HALF_WAY = "it had come up half way";
+
+  private final Engine engine;
   private final Session session;
   private final Journal journal;
   private final Plan plan;
   private final Listener listener;
+  private final Failures failures;
+  private final Patience patience;
   private final List<Done> done = new ArrayList<>();
 
   /** The statement that is running, for the message if it fails. */
   private Optional<Statement> current = Optional.empty();
 
-  public Runner(Session session, Journal journal, Plan plan, Listener listener) {
+  /**
+   * @param retries how often a step is tried again that could not get what somebody else held
+   */
+  public Runner(
+      Engine engine, Session session, Journal journal, Plan plan, Listener listener, int retries) {
+    this.engine = engine;
+    failures = new Failures(session, plan);
+    patience = new Patience(retries, listener);
     this.session = session;
     this.journal = journal;
     this.plan = plan;
@@ -50,13 +63,17 @@ public final class Runner {
    */
   public List<Done> run() {
     listener.started(plan);
+    if (!plan.isEmpty() && !undoesStructure()) {
+      createJournal();
+    }
     if (plan.together()) {
       runTogether();
     } else {
       for (int i = 0; i < plan.steps().size() && !listener.wantsStop(); i++) {
         Step step = plan.steps().get(i);
         listener.stepStarted(step, i + 1);
-        Done result = isOutside(step) ? outside((Step.OfRung) step) : inTransaction(step);
+        Done result =
+            isStatementWise(step) ? statementWise((Step.OfRung) step) : inTransaction(step);
         done.add(result);
         listener.stepDone(result, i + 1);
       }
@@ -64,10 +81,39 @@ public final class Runner {
     return List.copyOf(done);
   }
 
-  private static boolean isOutside(Step step) {
+  private boolean undoesStructure() {
+    return engine.abilities().contains(Ability.TRANSACTIONAL_DDL);
+  }
+
+  /** Where making a table ends a transaction, the journal must be there before the first entry. */
+  private void createJournal() {
+    try {
+      journal.create();
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, plan.environment(), "making the journal", e);
+    }
+  }
+
+  private static boolean isStatementWise(Step step) {
     return step instanceof Step.OfRung rung
-        && rung.outsideTransaction()
+        && rung.statementWise()
         && !(rung.decision() instanceof Decision.PassOver);
+  }
+
+  private Done statementWise(Step.OfRung rung) {
+    StatementWise run = new StatementWise(engine, session, journal, listener, failures, patience);
+    try {
+      session.reset();
+      if (rung.done() == 0 && rung.doubt().isEmpty()) {
+        Optional<String> reason = reasonToPass(rung);
+        if (reason.isPresent()) {
+          return inTransaction(rung.passedOver(reason.get()));
+        }
+      }
+      return run.run(rung, done.size());
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, plan.environment(), "running " + rung.label(), e);
+    }
   }
 
   private interface Work {
@@ -79,6 +125,7 @@ public final class Runner {
     Step[] running = new Step[1];
     atomically(
         () -> {
+          results.clear();
           for (int i = 0; i < plan.steps().size(); i++) {
             running[0] = plan.steps().get(i);
             listener.stepStarted(running[0], i + 1);
@@ -104,23 +151,24 @@ public final class Runner {
    * so.
    */
   private Done atomically(Work work, Running running) {
-    Journal.Mark mark = journal.mark();
-    try {
-      session.begin();
-    } catch (SQLException e) {
-      throw DatabaseErrors.translate(session, plan.environment(), "beginning a transaction", e);
-    }
-    try {
-      Done result = work.run();
-      current = Optional.empty();
-      session.commit();
-      return result;
-    } catch (SQLException e) {
-      undo(mark, e);
-      throw failed(running.step(), e);
-    } catch (RuntimeException e) {
-      undo(mark, e);
-      throw e;
+    for (int attempt = 1; ; attempt++) {
+      Journal.Mark mark = journal.mark();
+      try {
+        session.reset();
+        session.begin();
+        Done result = work.run();
+        current = Optional.empty();
+        session.commit();
+        return result;
+      } catch (SQLException e) {
+        undo(mark, e);
+        if (!patience.again(failures.fault(e), running.step(), attempt)) {
+          throw failed(running.step(), e);
+        }
+      } catch (RuntimeException e) {
+        undo(mark, e);
+        throw e;
+      }
     }
   }
 
@@ -229,17 +277,25 @@ public final class Runner {
   }
 
   /** Journals a failure, which left nothing, and says so. */
-  private StatementFailedException failed(Step step, SQLException e) {
-    String words = words(e);
-    try {
-      session.begin();
-      journal.append(failedEvent(step), subjectOf(step), Note.of(words));
-      session.commit();
-    } catch (SQLException second) {
-      e.addSuppressed(second);
-      undo(journal.mark(), e);
+  private LadderException failed(Step step, SQLException e) {
+    boolean gone =
+        switch (failures.fault(e).kind()) {
+          case CUT, STRANDED -> true;
+          default -> false;
+        };
+    if (!gone) {
+      Journal.Mark mark = journal.mark();
+      try {
+        session.reset();
+        session.begin();
+        journal.append(failedEvent(step), subjectOf(step), Note.of(failures.words(e)));
+        session.commit();
+      } catch (SQLException second) {
+        e.addSuppressed(second);
+        undo(mark, e);
+      }
     }
-    return exception(step, words, leftAfterUndo(), e);
+    return failures.of(step, current, leftAfterUndo(), done.size(), e);
   }
 
   private String leftAfterUndo() {
@@ -249,51 +305,6 @@ public final class Runner {
     boolean one = done.size() == 1;
     String before = one ? "the step before it is" : "the " + done.size() + " steps before it are";
     return "nothing of it; " + before + (plan.direction() == Direction.UP ? " in place" : " done");
-  }
-
-  private static String count(int number, String word) {
-    return number == 1 ? "1 " + word : number + " " + word + "s";
-  }
-
-  private StatementFailedException exception(
-      Step step, String words, String left, SQLException cause) {
-    String label = step instanceof Step.OfRung rung ? rung.label() : "standing script";
-    String place =
-        current
-            .map(statement -> statement.place().toString())
-            .orElseGet(() -> step instanceof Step.OfRung rung ? rung.source() : "standing/");
-    Optional<String> text = current.map(statement -> plan.secrets().mask(statement.text()));
-    boolean up = plan.direction() == Direction.UP;
-    String next =
-        up
-            ? "mend the statement, then ladder apply " + plan.environment()
-            : "mend the way down, then ladder rollback " + plan.environment();
-    Fault fault = session.fault(cause);
-    String advice =
-        switch (fault.kind()) {
-          case FULL -> "make room on the disk, then run it again";
-          case BUSY -> "another program holds the database: wait for it, then run it again";
-          default -> next;
-        };
-    return new StatementFailedException(
-        new Failure(plan.environment(), label, place, text, words, left, done.size()),
-        advice,
-        masked(cause));
-  }
-
-  /** The cause as it may be shown: a database repeats what it was given. */
-  private SQLException masked(SQLException e) {
-    String message = plan.secrets().mask(String.valueOf(e.getMessage()));
-    SQLException shown = new SQLException(message, e.getSQLState(), e.getErrorCode());
-    shown.setStackTrace(e.getStackTrace());
-    for (Throwable second : e.getSuppressed()) {
-      shown.addSuppressed(second instanceof SQLException failure ? masked(failure) : second);
-    }
-    return shown;
-  }
-
-  private String words(SQLException e) {
-    return plan.secrets().mask(session.fault(e).words());
   }
 
   private Event failedEvent(Step step) {
@@ -307,89 +318,5 @@ public final class Runner {
     return step instanceof Step.OfRung rung
         ? rung.subject()
         : Subject.standing(step.about(), "", "", "");
-  }
-
-  /** A way that runs outside a transaction: an entry before and after each statement. */
-  private Done outside(Step.OfRung rung) {
-    long start = System.nanoTime();
-    boolean up = rung.direction() == Direction.UP;
-    try {
-      if (rung.done() == 0) {
-        Optional<String> reason = reasonToPass(rung);
-        if (reason.isPresent()) {
-          return inTransaction(passedOver(rung, reason.get()));
-        }
-        entry(rung, up ? Event.UP_STARTED : Event.DOWN_STARTED, Note.NONE);
-      }
-      for (int i = rung.done(); i < rung.statements().size(); i++) {
-        statementOutside(rung, i + 1);
-      }
-      session.reset();
-      long elapsed = (System.nanoTime() - start) / 1_000_000;
-      entry(rung, up ? Event.APPLIED : Event.ROLLED_BACK, Note.elapsed(elapsed));
-      return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
-    } catch (SQLException e) {
-      throw DatabaseErrors.translate(session, plan.environment(), "running " + rung.label(), e);
-    }
-  }
-
-  private static Step.OfRung passedOver(Step.OfRung rung, String reason) {
-    return new Step.OfRung(
-        rung.direction(),
-        rung.number(),
-        rung.label(),
-        rung.about(),
-        rung.subject(),
-        rung.source(),
-        false,
-        List.of(),
-        0,
-        new Decision.PassOver(reason),
-        List.of(),
-        List.of(),
-        rung.oneWay());
-  }
-
-  private void statementOutside(Step.OfRung rung, int number) throws SQLException {
-    Statement statement = rung.statements().get(number - 1);
-    entry(rung, Event.STATEMENT_STARTED, new Note(number, 0, ""));
-    long start = System.nanoTime();
-    try {
-      execute(rung, statement);
-    } catch (SQLException e) {
-      String words = words(e);
-      entryAfterFailure(rung, new Note(number, 0, words), e);
-      String left =
-          number == 1
-              ? "no statement of it was done"
-              : count(number - 1, "statement")
-                  + " of it "
-                  + (number == 2 ? "is" : "are")
-                  + " done; it is stuck until it is gone on with";
-      throw exception(rung, words, left, e);
-    }
-    long elapsed = (System.nanoTime() - start) / 1_000_000;
-    entry(rung, Event.STATEMENT_DONE, new Note(number, elapsed, ""));
-  }
-
-  private void entryAfterFailure(Step.OfRung rung, Note note, SQLException cause) {
-    try {
-      session.reset();
-      entry(rung, Event.STATEMENT_FAILED, note);
-    } catch (SQLException | LadderException e) {
-      cause.addSuppressed(e);
-    }
-  }
-
-  private void entry(Step.OfRung rung, Event event, Note note) throws SQLException {
-    Journal.Mark mark = journal.mark();
-    session.begin();
-    try {
-      journal.append(event, rung.subject(), note);
-      session.commit();
-    } catch (SQLException e) {
-      undo(mark, e);
-      throw e;
-    }
   }
 }

@@ -20,7 +20,12 @@ public sealed interface Step {
    * A rung's way up or down.
    *
    * @param source the file, or {@code journal} where the way comes from there
+   * @param statementWise whether it runs statement by statement, each on the record, because its
+   *     statements or its engine refuse a transaction
    * @param done how many of its statements were done before, in a run that stopped
+   * @param doubt what the database says of a statement in doubt, settled; empty if none is
+   * @param skipsMissing whether a statement that drops what is not there is left out: for the way
+   *     down of a rung that came up half way
    * @param liftedBefore standing scripts taken down before it
    * @param putBackAfter standing scripts put back after it, if they were taken down
    * @param oneWay why there is no way back; empty if there is one
@@ -32,14 +37,36 @@ public sealed interface Step {
       String about,
       Subject subject,
       String source,
-      boolean outsideTransaction,
+      boolean statementWise,
       List<Statement> statements,
       int done,
+      Optional<Doubt> doubt,
+      boolean skipsMissing,
       Decision decision,
       List<StandingAction> liftedBefore,
       List<StandingAction> putBackAfter,
       Optional<String> oneWay)
       implements Step {
+    /** The same rung, passed over. */
+    OfRung passedOver(String reason) {
+      return new OfRung(
+          direction,
+          number,
+          label,
+          about,
+          subject,
+          source,
+          false,
+          List.of(),
+          0,
+          Optional.empty(),
+          false,
+          new Decision.PassOver(reason),
+          List.of(),
+          List.of(),
+          oneWay);
+    }
+
     public OfRung {
       statements = List.copyOf(statements);
       liftedBefore = List.copyOf(liftedBefore);

@@ -29,6 +29,32 @@ public final class DatabaseErrors {
       case FULL ->
           new UnreachableException(
               "the disk is full, while " + doing, where, "make room, then run it again", e);
+      case TIMEOUT ->
+          new LockWaitException(
+              "the database gave up after the time that statement-timeout allows, while " + doing,
+              where,
+              "run it again, or give it longer in ladder.yaml");
+      case CUT ->
+          new UnreachableException(
+              "the connection was cut while " + doing,
+              where,
+              "ladder status " + environment + " tells what was done; run it again to go on",
+              e);
+      case STRANDED ->
+          new UnreachableException(
+              "the server's session changed while "
+                  + doing
+                  + ": something in between deals sessions"
+                  + " out anew (a transaction pooler)",
+              where,
+              "name the server itself in the url, or a pool in session mode",
+              e);
+      case DENIED ->
+          new UnreachableException(
+              "the database's user may not do that, while " + doing + ": " + fault.words(),
+              where,
+              "grant it, or connect as another user",
+              e);
       default ->
           new UnreachableException(
               "the database failed while " + doing + ": " + fault.words(), where, "", e);

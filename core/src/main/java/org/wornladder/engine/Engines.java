@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import org.wornladder.engine.h2.H2Engine;
+import org.wornladder.engine.mariadb.MariadbEngine;
+import org.wornladder.engine.postgres.PostgresEngine;
 import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.project.Environment;
 
@@ -12,7 +15,8 @@ import org.wornladder.project.Environment;
  * only for a URL that is none of our own, since it opens every jar to look.
  */
 public final class Engines {
-  private static final List<Engine> OWN = List.of(new SqliteEngine());
+  private static final List<Engine> OWN =
+      List.of(new SqliteEngine(), new PostgresEngine(), new MariadbEngine(), new H2Engine());
 
   private Engines() {}
 

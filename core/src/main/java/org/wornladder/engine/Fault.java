@@ -3,13 +3,21 @@ package org.wornladder.engine;
 /**
  * What the database said when something failed.
  *
- * @param words the database's own, without the driver's wrapping
+ * @param words the database's own, without the driver's wrapping and without values of rows
  */
 public record Fault(Kind kind, String words) {
   /** What kind of failure it is, as far as it changes what to do next. */
   public enum Kind {
     STATEMENT,
+    /** Somebody else held what was needed; the same again may do. */
     BUSY,
+    /** The environment's own limit on how long a statement runs. */
+    TIMEOUT,
+    /** The connection is gone. */
+    CUT,
+    /** The session is not the one that was opened: something in between deals sessions out. */
+    STRANDED,
+    DENIED,
     READ_ONLY,
     FULL,
     NOT_A_DATABASE

@@ -10,8 +10,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
+import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
@@ -19,6 +21,8 @@ import org.wornladder.sql.Statement;
 public abstract class JdbcSession implements Session {
   /** SQLite takes at most 500 parts in one compound query (its documentation, "Limits"). */
   private static final int COUNTS_IN_ONE_QUERY = 200;
+
+  private static final int STATE_LENGTH = 16;
 
   private final Connection connection;
   private final java.sql.Statement control;
@@ -60,6 +64,15 @@ public abstract class JdbcSession implements Session {
   @Override
   public String quoted(String table) {
     return quoting.name(table);
+  }
+
+  /** For a session that begins transactions in its own way: one has begun. */
+  protected final void began() {
+    inTransaction = true;
+  }
+
+  protected final void ended() {
+    inTransaction = false;
   }
 
   @Override
@@ -159,6 +172,34 @@ public abstract class JdbcSession implements Session {
       }
     }
     return counts;
+  }
+
+  /** Whether it is there: enough where no statement that changes a definition can be in doubt. */
+  @Override
+  public Optional<String> state(Footprint thing) throws SQLException {
+    Optional<Condition.Kind> kind =
+        switch (thing.kind()) {
+          case TABLE -> Optional.of(Condition.Kind.TABLE);
+          case INDEX -> Optional.of(Condition.Kind.INDEX);
+          case VIEW -> Optional.of(Condition.Kind.VIEW);
+          default -> Optional.empty();
+        };
+    if (kind.isEmpty()) {
+      return Optional.empty();
+    }
+    boolean there = exists(new Condition.Presence(kind.get(), thing.name(), "", true, ""));
+    return Optional.of(there ? "there" : Footprint.MISSING);
+  }
+
+  @Override
+  public Optional<String> clearing(Footprint thing) throws SQLException {
+    return Optional.empty();
+  }
+
+  /** A state out of a definition, short enough for the journal. */
+  protected static String there(String definition) {
+    return "there, definition "
+        + Fingerprint.ofParts(List.of(definition)).substring(0, STATE_LENGTH);
   }
 
   /** Whether a query with the values given has a row. */

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
@@ -78,6 +79,19 @@ public interface Session extends AutoCloseable {
 
   /** Whether a query's first value is true or above zero; nothing can be written by it. */
   boolean holds(String query) throws SQLException;
+
+  /**
+   * The present state of a thing, so that two looks at it tell whether it changed between them:
+   * {@link Footprint#MISSING}, or words and a checksum of its definition. Empty if the engine
+   * cannot tell.
+   */
+  Optional<String> state(Footprint thing) throws SQLException;
+
+  /**
+   * The statement that clears away what an interrupted one left of a thing; empty if nothing is
+   * left.
+   */
+  Optional<String> clearing(Footprint thing) throws SQLException;
 
   /** What an exception means, in the database's own words. */
   Fault fault(SQLException e);

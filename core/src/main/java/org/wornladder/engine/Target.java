@@ -2,6 +2,7 @@ package org.wornladder.engine;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.function.Consumer;
 import org.wornladder.project.Environment;
 
 /**
@@ -9,5 +10,12 @@ import org.wornladder.project.Environment;
  *
  * @param root the project's folder, from which relative paths are taken
  * @param lockWait how long to wait for a lock that somebody else holds; zero for not at all
+ * @param await how long to wait for a server that does not answer yet; zero for not at all
+ * @param onWait told once what is waited for, if something is
  */
-public record Target(Environment environment, Path root, Duration lockWait) {}
+public record Target(
+    Environment environment,
+    Path root,
+    Duration lockWait,
+    Duration await,
+    Consumer<String> onWait) {}

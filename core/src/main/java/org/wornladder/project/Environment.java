@@ -9,6 +9,7 @@ import java.util.Optional;
  * One environment, ready for use.
  *
  * @param url with its variables put in; may hold a secret, so it is not for showing
+ * @param role what is taken on after connecting, so that what is made belongs to it
  * @param values what scripts may use here, the environment's own first
  */
 public record Environment(
@@ -16,6 +17,7 @@ public record Environment(
     String url,
     Optional<String> user,
     Optional<String> password,
+    Optional<String> role,
     Map<String, Value> values) {
   public String name() {
     return settings.name();
@@ -25,6 +27,7 @@ public record Environment(
   public Secrets secrets() {
     List<String> secrets = new ArrayList<>();
     password.ifPresent(secrets::add);
+    secrets.addAll(UrlSecrets.in(url));
     for (Value value : values.values()) {
       if (value.secret()) {
         secrets.add(value.text());

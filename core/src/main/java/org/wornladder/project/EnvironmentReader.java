@@ -35,6 +35,7 @@ public final class EnvironmentReader {
             expand(found.url(), found.name(), problems),
             found.user().map(user -> expand(user, found.name(), problems)),
             found.password().map(password -> expand(password, found.name(), problems)),
+            found.role().map(role -> expand(role, found.name(), problems)),
             values(found, problems));
     if (problems.hasErrors()) {
       throw new ProjectException(problems.all());

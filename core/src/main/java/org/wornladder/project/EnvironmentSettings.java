@@ -25,4 +25,14 @@ public record EnvironmentSettings(
     boolean foreignKeys,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
-    Map<String, Template> values) {}
+    Map<String, Template> values) {
+  private static final Duration GUARDED_PATIENCE = Duration.ofSeconds(5);
+
+  /**
+   * How long a statement may wait for a lock of the database: as the settings say, a few seconds
+   * where it is guarded; empty for as long as the database allows.
+   */
+  public Optional<Duration> patience() {
+    return lockTimeout.or(() -> guarded ? Optional.of(GUARDED_PATIENCE) : Optional.empty());
+  }
+}

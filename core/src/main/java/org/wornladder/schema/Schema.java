@@ -19,7 +19,11 @@ public record Schema(List<Table> tables, List<View> views, List<Trigger> trigger
     triggers = List.copyOf(triggers);
   }
 
+  /** A table by its name; case does not count where only one is meant. */
   public Optional<Table> table(String name) {
-    return tables.stream().filter(table -> table.name().equals(name)).findFirst();
+    Optional<Table> exact = tables.stream().filter(table -> table.name().equals(name)).findFirst();
+    List<Table> close =
+        tables.stream().filter(table -> table.name().equalsIgnoreCase(name)).toList();
+    return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
   }
 }

@@ -43,6 +43,8 @@ public record Dialect(String name, Set<Trait> traits) {
     TRIGGER_BODIES,
     /** Stored routines with blocks, loops and branches. */
     ROUTINE_BODIES,
+    /** Names without quotes are kept in lower case. */
+    FOLDS_TO_LOWER,
     /** {@code BEGIN ATOMIC … END}. */
     ATOMIC_BODIES
   }

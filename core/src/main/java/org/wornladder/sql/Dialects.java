@@ -28,6 +28,7 @@ public final class Dialects {
               DOLLAR_QUOTES,
               LOAD_DATA,
               PARENTHESES_HOLD,
+              FOLDS_TO_LOWER,
               ATOMIC_BODIES));
 
   /** MariaDB Server documentation, "Comment Syntax", "String Literals" and "Delimiters". */

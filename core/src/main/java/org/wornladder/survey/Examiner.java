@@ -97,7 +97,12 @@ public final class Examiner {
     written.forEach((name, template) -> values.put(name, new Value(template.text(), false)));
     values.put("environment", new Value(settings.name(), false));
     return new Environment(
-        settings, settings.url().text(), Optional.empty(), Optional.empty(), values);
+        settings,
+        settings.url().text(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        values);
   }
 
   /** Lays a status and a journal beside the files. */

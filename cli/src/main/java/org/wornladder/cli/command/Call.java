@@ -8,6 +8,7 @@ import org.wornladder.Ladder;
 import org.wornladder.LadderSettings;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
+import org.wornladder.cli.view.Clean;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.ParseResult;
@@ -89,12 +90,26 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
 
   /** Opens the project. */
   Ladder ladder() {
-    LadderSettings settings = LadderSettings.standard(Version.TEXT);
+    LadderSettings settings =
+        LadderSettings.standard(Version.TEXT)
+            .withAwait(seconds(Options.AWAIT, 0), this::waiting)
+            .withRetries(count(Options.RETRIES, 0, 0));
     int wait = count(Options.LOCK_WAIT, 0, -1);
-    if (wait > LONGEST_WAIT_SECONDS) {
-      throw wrong(Options.LOCK_WAIT + " is a day at most");
-    }
     return Ladder.open(
-        projectFolder(), wait < 0 ? settings : settings.withLockWait(Duration.ofSeconds(wait)));
+        projectFolder(),
+        wait < 0 ? settings : settings.withLockWait(seconds(Options.LOCK_WAIT, 0)));
+  }
+
+  private void waiting(String what) {
+    terminal.err().println("waiting for " + Clean.line(what));
+    terminal.err().flush();
+  }
+
+  private Duration seconds(String option, int otherwise) {
+    int seconds = count(option, 0, otherwise);
+    if (seconds > LONGEST_WAIT_SECONDS) {
+      throw wrong(option + " is a day at most");
+    }
+    return Duration.ofSeconds(seconds);
   }
 }

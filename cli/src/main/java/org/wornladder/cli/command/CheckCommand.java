@@ -16,6 +16,7 @@ final class CheckCommand implements Command {
   public void describe(CommandSpec spec) {
     spec.addOption(
         Options.text(AGAINST, "ENV", "Lay the files beside this environment's journal too."));
+    Options.database(spec);
     Options.format(spec);
   }
 

@@ -13,6 +13,8 @@ public final class Options {
   static final String YES = "--yes";
   static final String CONFIRM = "--confirm";
   static final String LOCK_WAIT = "--lock-wait";
+  static final String AWAIT = "--await";
+  static final String RETRIES = "--retries";
   static final int ENVIRONMENT = 0;
 
   private Options() {}
@@ -60,6 +62,7 @@ public final class Options {
             .type(String.class)
             .description(description)
             .build());
+    database(spec);
   }
 
   static void format(CommandSpec spec) {
@@ -103,5 +106,13 @@ public final class Options {
         text(CONFIRM, "ENV", "The environment's name once more: the yes for a guarded one."));
     spec.addOption(
         text(LOCK_WAIT, "SECONDS", "How long to wait for another process's lock; 60 otherwise."));
+    spec.addOption(
+        text(RETRIES, "N", "Try a step again that could not get a lock of the database."));
+  }
+
+  /** What every command takes that opens a database. */
+  static void database(CommandSpec spec) {
+    spec.addOption(
+        text(AWAIT, "SECONDS", "How long to wait for a server that does not answer yet."));
   }
 }

@@ -26,6 +26,7 @@ final class SettleCommand implements Command {
     spec.addOption(Options.flag(ACCEPT_FILE, "The edited file counts as the one that ran."));
     spec.addOption(Options.text(BECAUSE, "TEXT", "Why; it stands in the journal."));
     Options.change(spec);
+    Options.database(spec);
   }
 
   @Override

@@ -3,11 +3,11 @@ package org.wornladder.cli.view;
 import org.jline.utils.WCWidth;
 
 /** Text from files and databases, made safe to show: control characters are shown, not obeyed. */
-final class Clean {
+public final class Clean {
   private Clean() {}
 
   /** One line: line ends and tabs are shown too. */
-  static String line(String text) {
+  public static String line(String text) {
     return clean(text, false);
   }
 

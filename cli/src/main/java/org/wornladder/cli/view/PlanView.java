@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import org.wornladder.cli.Terminal;
 import org.wornladder.climb.Decision;
+import org.wornladder.climb.Doubt;
 import org.wornladder.climb.Plan;
 import org.wornladder.climb.Step;
 import org.wornladder.climb.Step.StandingAction;
@@ -104,10 +105,19 @@ public final class PlanView {
     }
     rung.oneWay()
         .ifPresent(reason -> out.println("  " + paint.warning("one-way: ") + Clean.line(reason)));
-    if (rung.outsideTransaction()) {
-      out.println(
-          "  " + paint.warning("outside a transaction: ") + "each statement stays once it is done");
+    if (rung.statementWise()) {
+      out.println("  " + paint.warning("statement by statement: ") + "each stays once it is done");
     }
+    rung.doubt()
+        .ifPresent(
+            doubt ->
+                out.println(
+                    "  "
+                        + paint.warning("found: ")
+                        + "statement "
+                        + doubt.statement()
+                        + (doubt.found() == Doubt.Found.DONE ? " is done: " : " is not done: ")
+                        + Clean.line(doubt.words())));
     if (rung.done() > 0) {
       out.println(
           "  " + paint.warning("goes on: ") + count(rung.done(), "statement") + " done before");
@@ -158,7 +168,8 @@ public final class PlanView {
           .put("source", rung.source())
           .put("decision", decision(rung.decision()))
           .put("one_way", rung.oneWay())
-          .put("outside_transaction", rung.outsideTransaction())
+          .put("statement_wise", rung.statementWise())
+          .put("found", rung.doubt().map(Doubt::words))
           .put("lifted_before", actions(rung.liftedBefore(), secrets))
           .put("statements", statements(rung.statements(), secrets))
           .put("put_back_after", actions(rung.putBackAfter(), secrets));

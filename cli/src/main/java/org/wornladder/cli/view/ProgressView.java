@@ -42,6 +42,13 @@ public final class ProgressView implements Listener, AutoCloseable {
   }
 
   @Override
+  public void retrying(Step step, int attempt, String words) {
+    String line = step.label() + " could not get what it needs (" + words + "); trying again";
+    err.println(Clean.line(line));
+    err.flush();
+  }
+
+  @Override
   public void started(Plan plan) {
     plan.notes().forEach(note -> err.println("note: " + Clean.line(note)));
     if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {

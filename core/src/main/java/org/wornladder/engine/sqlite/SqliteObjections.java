@@ -1,13 +1,12 @@
 package org.wornladder.engine.sqlite;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.sql.Dialects;
-import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Statement;
 
 /**
@@ -24,7 +23,7 @@ final class SqliteObjections {
   private SqliteObjections() {}
 
   static Optional<Objection> to(Statement statement, boolean insideTransaction) {
-    List<String> words = firstWords(statement.text());
+    List<String> words = StatementWords.first(statement, Dialects.SQLITE, 4);
     String first = words.get(0);
     return switch (first) {
       case "BEGIN", "COMMIT", "END" -> Optional.of(ownTransaction(first));
@@ -58,16 +57,5 @@ final class SqliteObjections {
         name.equals("FOREIGN_KEYS") ? "use PRAGMA defer_foreign_keys = ON, or " + OUTSIDE : OUTSIDE;
     String pragma = "PRAGMA " + name.toLowerCase(Locale.ROOT);
     return Optional.of(new Objection(pragma + " has no effect inside a transaction", next));
-  }
-
-  private static List<String> firstWords(String text) {
-    List<String> words = new ArrayList<>();
-    Lexer lexer = new Lexer(text, Dialects.SQLITE);
-    while (words.size() < 4 && lexer.advance()) {
-      if (lexer.kind().isMeaning()) {
-        words.add(text.substring(lexer.start(), lexer.end()).toUpperCase(Locale.ROOT));
-      }
-    }
-    return words;
   }
 }

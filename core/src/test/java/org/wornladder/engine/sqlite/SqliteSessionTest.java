@@ -62,7 +62,7 @@ class SqliteSessionTest {
     Environment environment =
         new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
             .read("dev");
-    return new Target(environment, root, Duration.ofSeconds(1));
+    return new Target(environment, root, Duration.ofSeconds(1), Duration.ZERO, what -> {});
   }
 
   private void run(String... statements) throws SQLException {

@@ -1,0 +1,92 @@
+package org.wornladder.climb;
+
+import java.sql.SQLException;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.climb.Doubt.Found;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.Footprints;
+import org.wornladder.engine.Session;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Rung;
+import org.wornladder.project.Script;
+import org.wornladder.sql.Statement;
+
+/**
+ * Asks the database about the statements in doubt. Whoever plans a change holds the lock, so the
+ * session that ran them has ended: the lock goes with it, and not before.
+ */
+public final class Doubts {
+  /** What stands before the state of a thing in the entry ahead of a statement. */
+  static final String BEFORE = "before: ";
+
+  private final PlanBasis basis;
+
+  public Doubts(PlanBasis basis) {
+    this.basis = basis;
+  }
+
+  /** What the database says of each stuck rung with a statement in doubt, by number. */
+  public Map<Long, Doubt> read() throws SQLException {
+    Map<Long, Doubt> doubts = new HashMap<>();
+    for (RungRecord record : basis.history().stuck()) {
+      if (record.progress().doubtful() > 0) {
+        doubts.put(record.number(), doubt(record));
+      }
+    }
+    return doubts;
+  }
+
+  private Doubt doubt(RungRecord record) throws SQLException {
+    int number = record.progress().doubtful();
+    Optional<Statement> statement = statement(record, number);
+    if (statement.isEmpty()) {
+      return new Doubt(number, Found.OPEN, "its text is not at hand", Optional.empty());
+    }
+    Engine engine = basis.engine();
+    Session session = basis.session();
+    if (Footprints.isRepeatable(statement.get(), engine.dialect())) {
+      String words = "it may run again whether it took effect or not";
+      return new Doubt(number, Found.NOT_DONE, words, Optional.empty());
+    }
+    Optional<Footprint> thing = Footprints.of(statement.get(), engine.dialect());
+    Optional<String> now = thing.isEmpty() ? Optional.empty() : session.state(thing.get());
+    String before = record.last().note().text();
+    if (now.isEmpty() || !before.startsWith(BEFORE)) {
+      return new Doubt(
+          number,
+          Found.OPEN,
+          "the structure does not tell: look with ladder show",
+          Optional.empty());
+    }
+    Optional<String> clearing = session.clearing(thing.get());
+    boolean same = before.equals(BEFORE + now.get());
+    String words =
+        thing.get().shown()
+            + " was "
+            + before.substring(BEFORE.length())
+            + " before it, and is "
+            + now.get()
+            + " now";
+    return new Doubt(
+        number, same || clearing.isPresent() ? Found.NOT_DONE : Found.DONE, words, clearing);
+  }
+
+  /** The text of a statement, if the way that was running is at hand. */
+  private Optional<Statement> statement(RungRecord record, int number) {
+    Optional<Rung> file = basis.project().rung(record.number());
+    boolean serves = file.isPresent() && record.up().isSame(file.get().script());
+    boolean up = record.progress().up();
+    if (up && !serves) {
+      return Optional.empty();
+    }
+    Script script = serves ? file.get().script() : RollbackPlanner.journalled(record);
+    List<Statement> statements =
+        basis.preparation().statements(script, up ? Direction.UP : Direction.DOWN);
+    return number <= statements.size() ? Optional.of(statements.get(number - 1)) : Optional.empty();
+  }
+}

@@ -1,0 +1,185 @@
+package org.wornladder.climb;
+
+import java.sql.SQLException;
+import java.util.Optional;
+import org.wornladder.climb.Outcome.Done;
+import org.wornladder.climb.Outcome.Result;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.Footprints;
+import org.wornladder.engine.Session;
+import org.wornladder.fault.LadderException;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.Journal;
+import org.wornladder.journal.Note;
+import org.wornladder.project.Direction;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
+
+/**
+ * Runs a way statement by statement, each on the record. A statement that can be part of a
+ * transaction commits together with its closing entry, so it is never in doubt; before any other
+ * one an entry says what stood there, and another one after it says that it is done.
+ */
+final class StatementWise {
+  private final Engine engine;
+  private final Session session;
+  private final Journal journal;
+  private final Listener listener;
+  private final Failures failures;
+  private final Patience patience;
+
+  StatementWise(
+      Engine engine,
+      Session session,
+      Journal journal,
+      Listener listener,
+      Failures failures,
+      Patience patience) {
+    this.engine = engine;
+    this.session = session;
+    this.journal = journal;
+    this.listener = listener;
+    this.failures = failures;
+    this.patience = patience;
+  }
+
+  /**
+   * @param stepsDone how many steps were done before
+   * @throws SQLException if the journal cannot be written
+   */
+  Done run(Step.OfRung rung, int stepsDone) throws SQLException {
+    long start = System.nanoTime();
+    boolean up = rung.direction() == Direction.UP;
+    if (rung.doubt().isPresent()) {
+      settle(rung, rung.doubt().get());
+    } else if (rung.done() == 0) {
+      Note note = rung.skipsMissing() ? Note.of(Runner.HALF_WAY) : Note.NONE;
+      entry(rung, up ? Event.UP_STARTED : Event.DOWN_STARTED, note);
+    }
+    for (int number = rung.done() + 1; number <= rung.statements().size(); number++) {
+      statement(rung, number, stepsDone);
+    }
+    session.reset();
+    long elapsed = millisecondsSince(start);
+    entry(rung, up ? Event.APPLIED : Event.ROLLED_BACK, Note.elapsed(elapsed));
+    return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
+  }
+
+  /** Writes down what the facts said, and clears away what a half-done statement left. */
+  private void settle(Step.OfRung rung, Doubt doubt) throws SQLException {
+    if (doubt.clearing().isPresent()) {
+      session.execute(new Statement(doubt.clearing().get(), Place.of(rung.source()), ""));
+    }
+    Event event = doubt.found() == Doubt.Found.DONE ? Event.SETTLED_DONE : Event.SETTLED_NOT_DONE;
+    entry(rung, event, new Note(doubt.statement(), 0, "found: " + doubt.words()));
+  }
+
+  private void statement(Step.OfRung rung, int number, int stepsDone) throws SQLException {
+    Statement statement = rung.statements().get(number - 1);
+    boolean joins = engine.joinsTransaction(statement);
+    Optional<Footprint> thing =
+        joins ? Optional.empty() : Footprints.of(statement, engine.dialect());
+    Optional<String> before = thing.isEmpty() ? Optional.empty() : session.state(thing.get());
+    if (rung.skipsMissing() && isMissing(statement)) {
+      entry(rung, Event.STATEMENT_DONE, new Note(number, 0, "left out: it is not there"));
+      return;
+    }
+    for (int attempt = 1; ; attempt++) {
+      try {
+        if (joins) {
+          together(rung, statement, number);
+        } else {
+          alone(rung, statement, number, before);
+        }
+        return;
+      } catch (SQLException e) {
+        Fault fault = failures.fault(e);
+        if (fault.kind() != Fault.Kind.CUT && fault.kind() != Fault.Kind.STRANDED) {
+          entryAfterFailure(rung, new Note(number, 0, failures.words(e)), e);
+        }
+        if (!patience.again(fault, rung, attempt)) {
+          throw failures.of(rung, Optional.of(statement), left(number), stepsDone, e);
+        }
+      }
+    }
+  }
+
+  private boolean isMissing(Statement statement) throws SQLException {
+    Optional<Footprint> thing = Footprints.of(statement, engine.dialect());
+    return thing.isPresent()
+        && session.state(thing.get()).filter(Footprint.MISSING::equals).isPresent();
+  }
+
+  private void together(Step.OfRung rung, Statement statement, int number) throws SQLException {
+    Journal.Mark mark = journal.mark();
+    try {
+      session.begin();
+      long start = System.nanoTime();
+      execute(rung, statement);
+      journal.append(
+          Event.STATEMENT_DONE, rung.subject(), new Note(number, millisecondsSince(start), ""));
+      session.commit();
+    } catch (SQLException e) {
+      undo(mark, e);
+      throw e;
+    }
+  }
+
+  private void alone(Step.OfRung rung, Statement statement, int number, Optional<String> before)
+      throws SQLException {
+    String note = before.map(state -> Doubts.BEFORE + state).orElse("");
+    entry(rung, Event.STATEMENT_STARTED, new Note(number, 0, note));
+    long start = System.nanoTime();
+    execute(rung, statement);
+    entry(rung, Event.STATEMENT_DONE, new Note(number, millisecondsSince(start), ""));
+  }
+
+  private void execute(Step.OfRung rung, Statement statement) throws SQLException {
+    listener.statementStarted(rung, statement);
+    session.execute(statement);
+  }
+
+  private static String left(int number) {
+    return switch (number) {
+      case 1 -> "no statement of it was done";
+      case 2 -> "1 statement of it is done; it is stuck until it is gone on with";
+      default -> (number - 1) + " statements of it are done; it is stuck until it is gone on with";
+    };
+  }
+
+  private void entryAfterFailure(Step.OfRung rung, Note note, SQLException cause) {
+    try {
+      session.reset();
+      entry(rung, Event.STATEMENT_FAILED, note);
+    } catch (SQLException | LadderException e) {
+      cause.addSuppressed(e);
+    }
+  }
+
+  private void entry(Step.OfRung rung, Event event, Note note) throws SQLException {
+    Journal.Mark mark = journal.mark();
+    try {
+      session.begin();
+      journal.append(event, rung.subject(), note);
+      session.commit();
+    } catch (SQLException e) {
+      undo(mark, e);
+      throw e;
+    }
+  }
+
+  private void undo(Journal.Mark mark, SQLException cause) {
+    journal.forgetUncommitted(mark);
+    try {
+      session.rollback();
+    } catch (SQLException e) {
+      cause.addSuppressed(e);
+    }
+  }
+
+  private static long millisecondsSince(long start) {
+    return (System.nanoTime() - start) / 1_000_000;
+  }
+}

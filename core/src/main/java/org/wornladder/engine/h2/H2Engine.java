@@ -1,0 +1,93 @@
+package org.wornladder.engine.h2;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** H2: in the program, in a file, or a server; its changes of structure commit by themselves. */
+public final class H2Engine implements Engine {
+  static final Quoting QUOTING = new Quoting('"', false);
+  static final String JDBC = "jdbc:h2:";
+
+  private static final List<String> SCHEMES = List.of(JDBC);
+  private static final Set<Ability> ABILITIES =
+      Set.of(Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
+
+  @Override
+  public String name() {
+    return "h2";
+  }
+
+  @Override
+  public boolean accepts(String url) {
+    return SCHEMES.stream().anyMatch(url::startsWith);
+  }
+
+  @Override
+  public Dialect dialect() {
+    return Dialects.H2;
+  }
+
+  @Override
+  public Quoting quoting() {
+    return QUOTING;
+  }
+
+  @Override
+  public Set<Ability> abilities() {
+    return ABILITIES;
+  }
+
+  @Override
+  public boolean joinsTransaction(Statement statement) {
+    return H2Objections.joins(statement);
+  }
+
+  @Override
+  public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
+    return H2Objections.to(statement);
+  }
+
+  @Override
+  public Session open(Target target, Access access) {
+    return H2Session.open(target, access);
+  }
+
+  @Override
+  public String journalDefinition(String table) {
+    return """
+        CREATE TABLE %s (
+          number bigint PRIMARY KEY,
+          at varchar NOT NULL,
+          project varchar NOT NULL,
+          event varchar NOT NULL,
+          rung bigint,
+          name varchar NOT NULL,
+          up_text varchar NOT NULL,
+          up_fingerprint varchar NOT NULL,
+          down_fingerprint varchar NOT NULL,
+          script varchar NOT NULL,
+          statement integer NOT NULL,
+          elapsed_ms bigint NOT NULL,
+          database_user varchar NOT NULL,
+          os_user varchar NOT NULL,
+          host varchar NOT NULL,
+          session varchar NOT NULL,
+          tool varchar NOT NULL,
+          note varchar NOT NULL,
+          previous_hash varchar NOT NULL,
+          hash varchar NOT NULL
+        )"""
+        .formatted(table);
+  }
+}

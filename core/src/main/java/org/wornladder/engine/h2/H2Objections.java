@@ -1,0 +1,42 @@
+package org.wornladder.engine.h2;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.StatementWords;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Statement;
+
+/**
+ * Which statements commit by themselves (H2, "SQL Grammar": "This command commits an open
+ * transaction").
+ */
+final class H2Objections {
+  /** What changes rows alone, or nothing; all else commits what came before it. */
+  private static final Set<String> JOINING =
+      Set.of("INSERT", "UPDATE", "DELETE", "MERGE", "SELECT", "WITH", "VALUES", "TABLE");
+
+  private H2Objections() {}
+
+  static boolean joins(Statement statement) {
+    List<String> words = StatementWords.first(statement, Dialects.H2, 2);
+    return JOINING.contains(words.get(0));
+  }
+
+  static Optional<Objection> to(Statement statement) {
+    List<String> words = StatementWords.first(statement, Dialects.H2, 3);
+    boolean starts = words.get(0).equals("START") && words.contains("TRANSACTION");
+    boolean ends =
+        words.get(0).equals("COMMIT")
+            || words.get(0).equals("BEGIN")
+            || (words.get(0).equals("ROLLBACK") && !words.contains("TO"));
+    return starts || ends
+        ? Optional.of(
+            new Objection(
+                words.get(0)
+                    + " would begin or end the transaction that the ladder keeps its record in",
+                "take it out; statements that change rows commit with their record as it is"))
+        : Optional.empty();
+  }
+}

@@ -1,0 +1,371 @@
+package org.wornladder.engine.h2;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.function.Consumer;
+import org.h2.Driver;
+import org.h2.api.ErrorCode;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Connecting;
+import org.wornladder.engine.Connecting.Answer;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.LockWaitException;
+import org.wornladder.engine.Target;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Environment;
+import org.wornladder.schema.Schema;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** A connection to one H2 database. */
+final class H2Session extends JdbcSession {
+  private static final Quoting QUOTING = H2Engine.QUOTING;
+  private static final long PAUSE_MS = 50;
+
+  private final Target target;
+  private final H2Url url;
+  private final boolean there;
+  private final String id;
+  private final String user;
+  private final String schema;
+  private final List<String> settings = new ArrayList<>();
+  private boolean settingsMayHaveChanged;
+
+  private H2Session(Connection connection, Target target, H2Url url, boolean there)
+      throws SQLException {
+    super(connection, QUOTING);
+    this.target = target;
+    this.url = url;
+    this.there = there;
+    try (ResultSet row =
+        control().executeQuery("SELECT session_id(), current_user, current_schema")) {
+      row.next();
+      id = "session " + row.getString(1) + ", process " + ProcessHandle.current().pid();
+      user = row.getString(2);
+      schema = row.getString(3);
+    }
+    settings.add("SET SCHEMA " + QUOTING.name(schema));
+    settings.add("SET REFERENTIAL_INTEGRITY TRUE");
+    target
+        .environment()
+        .settings()
+        .patience()
+        .ifPresent(limit -> settings.add("SET LOCK_TIMEOUT " + limit.toMillis()));
+    target
+        .environment()
+        .settings()
+        .statementTimeout()
+        .ifPresent(limit -> settings.add("SET QUERY_TIMEOUT " + limit.toMillis()));
+  }
+
+  static H2Session open(Target target, Access access) {
+    H2Url url = H2Url.of(target.environment().url(), target.root());
+    String where = "environment " + target.environment().name() + ", " + url.shown();
+    boolean there = url.isThere();
+    if (url.file().isPresent()) {
+      checkFolder(url.file().get(), where);
+    }
+    // To read a database that is not there yet is to read an empty one.
+    String jdbc = access == Access.READ && !there ? "jdbc:h2:mem:" : url.jdbc();
+    Connection connection =
+        Connecting.patiently(
+            target, url.shown(), () -> alone(target, url, jdbc, where), H2Session::answer);
+    try {
+      H2Session session = new H2Session(connection, target, url, there);
+      if (access == Access.WRITE) {
+        session.settingsMayHaveChanged = true;
+        session.reset();
+      }
+      return session;
+    } catch (SQLException e) {
+      throw Connecting.failure(target, url.shown(), e, answer(e));
+    }
+  }
+
+  private static void checkFolder(Path file, String where) {
+    if (!Files.isDirectory(file.getParent())) {
+      throw new UnreachableException(
+          "the folder of the database is missing", where, "mkdir -p " + file.getParent(), null);
+    }
+  }
+
+  /** A file belongs to one program at a time; waits for the one that has it. */
+  private static Connection alone(Target target, H2Url url, String jdbc, String where)
+      throws SQLException {
+    long end = System.nanoTime() + target.lockWait().toNanos();
+    boolean told = false;
+    while (true) {
+      try {
+        return connect(target, url, jdbc);
+      } catch (SQLException e) {
+        if (e.getErrorCode() != ErrorCode.DATABASE_ALREADY_OPEN_1) {
+          throw e;
+        }
+        if (System.nanoTime() >= end) {
+          throw new LockWaitException(
+              "another process has this database open",
+              where,
+              "wait for it, or give it longer with --lock-wait SECONDS");
+        }
+        if (!told) {
+          told = true;
+          target.onWait().accept("the process that has " + url.shown() + " open");
+        }
+        pause();
+      }
+    }
+  }
+
+  private static void pause() {
+    try {
+      Thread.sleep(PAUSE_MS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new LockWaitException("interrupted while waiting for the lock", "", "");
+    }
+  }
+
+  static Connection connect(Target target, H2Url url, String jdbc) throws SQLException {
+    Environment environment = target.environment();
+    Properties properties = new Properties();
+    environment.user().or(url::user).ifPresent(user -> properties.setProperty("user", user));
+    environment
+        .password()
+        .or(url::password)
+        .ifPresent(password -> properties.setProperty("password", password));
+    Connection connection = new Driver().connect(jdbc, properties);
+    if (connection == null) {
+      throw new SQLException("the url is not one of H2's", "08001");
+    }
+    return connection;
+  }
+
+  private static Answer answer(SQLException e) {
+    return switch (e.getErrorCode()) {
+      case ErrorCode.WRONG_USER_OR_PASSWORD -> Answer.WRONG_CREDENTIALS;
+      case ErrorCode.DATABASE_NOT_FOUND_WITH_IF_EXISTS_1, ErrorCode.REMOTE_DATABASE_NOT_FOUND_1 ->
+          Answer.NO_DATABASE;
+      case ErrorCode.CONNECTION_BROKEN_1 -> Answer.NOT_YET;
+      default -> Answer.OTHER;
+    };
+  }
+
+  @Override
+  public boolean isThere() {
+    return there;
+  }
+
+  @Override
+  public String address() {
+    return url.shown();
+  }
+
+  @Override
+  public String user() {
+    return user;
+  }
+
+  @Override
+  public String id() {
+    return id;
+  }
+
+  @Override
+  public String quoted(String table) {
+    return QUOTING.name(schema) + "." + QUOTING.name(table);
+  }
+
+  @Override
+  public void begin() throws SQLException {
+    connection().setAutoCommit(false);
+    began();
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    connection().commit();
+    connection().setAutoCommit(true);
+    ended();
+  }
+
+  @Override
+  public void rollback() throws SQLException {
+    ended();
+    connection().rollback();
+    connection().setAutoCommit(true);
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    settingsMayHaveChanged = true;
+    super.execute(statement);
+  }
+
+  @Override
+  public void reset() throws SQLException {
+    if (settingsMayHaveChanged) {
+      settingsMayHaveChanged = false;
+      for (String setting : settings) {
+        control().execute(setting);
+      }
+    }
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    String where = "environment " + target.environment().name() + ", " + url.shown();
+    if (!url.shared()) {
+      // The file is open for this process alone, so its own threads are all that can come.
+      return H2Lock.amongThreads(url.jdbc(), where, wait, onWait);
+    }
+    return H2Lock.take(this, () -> connect(target, url, url.jdbc()), where, wait, onWait);
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    List<String> own = new ArrayList<>(without);
+    own.add(H2Lock.TABLE);
+    return new H2Structure(control(), schema, own).read();
+  }
+
+  @Override
+  public boolean exists(Condition.Presence thing) throws SQLException {
+    String name = thing.table();
+    return switch (thing.kind()) {
+      case TABLE -> has("tables", "table_name", name, "table_type <> 'VIEW'");
+      case VIEW -> has("views", "table_name", name, "TRUE");
+      case INDEX -> has("indexes", "index_name", name, "TRUE");
+      case COLUMN ->
+          has(
+              "columns",
+              "table_name",
+              name,
+              "upper(column_name) = upper(" + QUOTING.text(thing.column()) + ")");
+    };
+  }
+
+  /** Plain names are in upper case here, and people write them as they like. */
+  private boolean has(String view, String column, String name, String condition)
+      throws SQLException {
+    return hasRow(
+        "SELECT 1 FROM information_schema."
+            + view
+            + " WHERE table_schema = ? AND upper("
+            + column
+            + ") = upper(?) AND "
+            + condition,
+        schema,
+        name);
+  }
+
+  /** H2 has no read-only transactions: what is not a query cannot be asked here. */
+  @Override
+  public boolean holds(String query) throws SQLException {
+    return isTrue(query);
+  }
+
+  /** The statements that H2 itself would write for a thing. */
+  @Override
+  public Optional<String> state(Footprint thing) throws SQLException {
+    return switch (thing.kind()) {
+      case TABLE -> exists(table(thing)) ? Optional.of(there(script(thing))) : missing();
+      case VIEW -> ofView("views", "view_definition", "table_name", "table_schema", thing);
+      case INDEX -> ofView("indexes", "index_name", "index_name", "index_schema", thing);
+      case TRIGGER -> ofView("triggers", "trigger_name", "trigger_name", "trigger_schema", thing);
+      case SEQUENCE ->
+          ofView(
+              "sequences",
+              "increment || ' ' || minimum_value || ' ' || maximum_value",
+              "sequence_name",
+              "sequence_schema",
+              thing);
+      default -> Optional.empty();
+    };
+  }
+
+  private static Optional<String> missing() {
+    return Optional.of(Footprint.MISSING);
+  }
+
+  private static Condition.Presence table(Footprint thing) {
+    return new Condition.Presence(Condition.Kind.TABLE, thing.name(), "", true, "");
+  }
+
+  private String script(Footprint thing) throws SQLException {
+    String name =
+        value(
+                "SELECT table_name FROM information_schema.tables WHERE table_schema = "
+                    + QUOTING.text(schema)
+                    + " AND upper(table_name) = upper("
+                    + QUOTING.text(thing.name())
+                    + ")")
+            .orElse(thing.name());
+    StringBuilder script = new StringBuilder();
+    try (ResultSet rows =
+        control().executeQuery("SCRIPT NODATA NOPASSWORDS NOSETTINGS TABLE " + quoted(name))) {
+      while (rows.next()) {
+        script.append(rows.getString(1)).append('\n');
+      }
+    }
+    return script.toString();
+  }
+
+  private Optional<String> ofView(
+      String view, String definition, String column, String schemaColumn, Footprint thing)
+      throws SQLException {
+    Optional<String> found =
+        value(
+            "SELECT coalesce("
+                + definition
+                + ", '') FROM information_schema."
+                + view
+                + " WHERE "
+                + schemaColumn
+                + " = "
+                + QUOTING.text(schema)
+                + " AND upper("
+                + column
+                + ") = upper("
+                + QUOTING.text(thing.name())
+                + ")");
+    return Optional.of(found.map(JdbcSession::there).orElse(Footprint.MISSING));
+  }
+
+  @Override
+  public Fault fault(SQLException e) {
+    Fault.Kind kind =
+        switch (e.getErrorCode()) {
+          case ErrorCode.LOCK_TIMEOUT_1,
+              ErrorCode.DEADLOCK_1,
+              ErrorCode.CONCURRENT_UPDATE_1,
+              ErrorCode.DATABASE_ALREADY_OPEN_1 ->
+              Fault.Kind.BUSY;
+          case ErrorCode.STATEMENT_WAS_CANCELED -> Fault.Kind.TIMEOUT;
+          case ErrorCode.NOT_ENOUGH_RIGHTS_FOR_1, ErrorCode.ADMIN_RIGHTS_REQUIRED ->
+              Fault.Kind.DENIED;
+          case ErrorCode.DATABASE_IS_READ_ONLY -> Fault.Kind.READ_ONLY;
+          case ErrorCode.CONNECTION_BROKEN_1, ErrorCode.DATABASE_IS_CLOSED -> Fault.Kind.CUT;
+          default -> Fault.Kind.STATEMENT;
+        };
+    return new Fault(kind, words(String.valueOf(e.getMessage())));
+  }
+
+  /** The driver adds the statement, which may hold a secret, and its own code. */
+  private static String words(String message) {
+    int statement = message.indexOf("; SQL statement:");
+    String words = statement < 0 ? message : message.substring(0, statement);
+    return words.replaceFirst(" \\[\\d+-\\d+\\]$", "").strip();
+  }
+}

@@ -1,0 +1,2 @@
+/** H2. */
+package org.wornladder.engine.h2;

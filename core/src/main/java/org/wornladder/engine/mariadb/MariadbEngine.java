@@ -1,0 +1,97 @@
+package org.wornladder.engine.mariadb;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/**
+ * MariaDB, and MySQL as far as the driver goes: a server whose changes of structure commit by
+ * themselves.
+ */
+public final class MariadbEngine implements Engine {
+  static final Quoting QUOTING = new Quoting('`', true);
+  static final String JDBC = "jdbc:mariadb:";
+
+  private static final List<String> SCHEMES =
+      List.of(JDBC, "jdbc:mysql:", "mariadb://", "mysql://");
+  private static final Set<Ability> ABILITIES =
+      Set.of(Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
+
+  @Override
+  public String name() {
+    return "mariadb";
+  }
+
+  @Override
+  public boolean accepts(String url) {
+    return SCHEMES.stream().anyMatch(url::startsWith);
+  }
+
+  @Override
+  public Dialect dialect() {
+    return Dialects.MARIADB;
+  }
+
+  @Override
+  public Quoting quoting() {
+    return QUOTING;
+  }
+
+  @Override
+  public Set<Ability> abilities() {
+    return ABILITIES;
+  }
+
+  @Override
+  public boolean joinsTransaction(Statement statement) {
+    return MariadbObjections.joins(statement);
+  }
+
+  @Override
+  public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
+    return MariadbObjections.to(statement);
+  }
+
+  @Override
+  public Session open(Target target, Access access) {
+    return MariadbSession.open(target, access);
+  }
+
+  @Override
+  public String journalDefinition(String table) {
+    return """
+        CREATE TABLE %s (
+          number bigint PRIMARY KEY,
+          at varchar(24) NOT NULL,
+          project text NOT NULL,
+          event varchar(40) NOT NULL,
+          rung bigint,
+          name text NOT NULL,
+          up_text varchar(64) NOT NULL,
+          up_fingerprint varchar(64) NOT NULL,
+          down_fingerprint varchar(64) NOT NULL,
+          script longtext NOT NULL,
+          statement integer NOT NULL,
+          elapsed_ms bigint NOT NULL,
+          database_user text NOT NULL,
+          os_user text NOT NULL,
+          host text NOT NULL,
+          session text NOT NULL,
+          tool text NOT NULL,
+          note longtext NOT NULL,
+          previous_hash varchar(64) NOT NULL,
+          hash varchar(64) NOT NULL
+        ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_bin"""
+        .formatted(table);
+  }
+}

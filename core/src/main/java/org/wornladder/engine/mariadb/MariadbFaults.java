@@ -1,0 +1,38 @@
+package org.wornladder.engine.mariadb;
+
+import java.sql.SQLException;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
+
+/** What MariaDB's errors mean (MariaDB documentation, "MariaDB Error Codes"). */
+final class MariadbFaults {
+  private MariadbFaults() {}
+
+  static Fault of(SQLException e) {
+    return new Fault(kind(e), words(e));
+  }
+
+  private static Fault.Kind kind(SQLException e) {
+    if (e.getErrorCode() == 1048 && e.getMessage().contains("'" + Session.ID_COLUMN + "'")) {
+      return Fault.Kind.STRANDED;
+    }
+    return switch (e.getErrorCode()) {
+      case 1205, 1213, 3572 -> Fault.Kind.BUSY;
+      case 1969, 3024, 1317 -> Fault.Kind.TIMEOUT;
+      case 1044, 1045, 1142, 1143, 1227, 1370 -> Fault.Kind.DENIED;
+      case 1290, 1792, 1836 -> Fault.Kind.READ_ONLY;
+      case 1021, 1114 -> Fault.Kind.FULL;
+      case 1053, 1152, 1153, 1927, 2006, 2013 -> Fault.Kind.CUT;
+      default -> state(e).startsWith("08") ? Fault.Kind.CUT : Fault.Kind.STATEMENT;
+    };
+  }
+
+  static String state(SQLException e) {
+    return e.getSQLState() == null ? "" : e.getSQLState();
+  }
+
+  /** The message without the driver's mark of the connection in front. */
+  private static String words(SQLException e) {
+    return String.valueOf(e.getMessage()).replaceFirst("^\\(conn=\\d+\\) ", "").strip();
+  }
+}

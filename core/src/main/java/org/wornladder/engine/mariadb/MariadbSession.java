@@ -1,0 +1,335 @@
+package org.wornladder.engine.mariadb;
+
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.Set;
+import java.util.function.Consumer;
+import org.mariadb.jdbc.Driver;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Connecting;
+import org.wornladder.engine.Connecting.Answer;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.LockPolling;
+import org.wornladder.engine.ServerUrl;
+import org.wornladder.engine.Target;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Environment;
+import org.wornladder.schema.Schema;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** A connection to one MariaDB database. */
+final class MariadbSession extends JdbcSession {
+  private static final Quoting QUOTING = MariadbEngine.QUOTING;
+
+  /** Names of locks have at most 64 characters (documentation, "GET_LOCK"). */
+  private static final int LONGEST_LOCK_NAME = 64;
+
+  /** What a script may change about a session and what is put back, in the order of the query. */
+  private static final List<String> KEPT =
+      List.of(
+          "sql_mode",
+          "time_zone",
+          "foreign_key_checks",
+          "unique_checks",
+          "autocommit",
+          "character_set_client",
+          "character_set_results",
+          "collation_connection",
+          "transaction_read_only");
+
+  /** No such table, trigger, routine, event; a thing of another kind by that name. */
+  private static final Set<Integer> NOT_THERE = Set.of(1146, 1360, 1305, 1539, 1347, 4091);
+
+  private final Target target;
+  private final ServerUrl url;
+  private final String database;
+  private final String user;
+  private final long connectionId;
+  private final List<String> settings = new ArrayList<>();
+  private boolean settingsMayHaveChanged;
+
+  private MariadbSession(Connection connection, Target target, ServerUrl url) throws SQLException {
+    super(connection, QUOTING);
+    this.target = target;
+    this.url = url;
+    Environment environment = target.environment();
+    if (environment.role().isPresent()) {
+      settings.add("SET ROLE " + QUOTING.name(environment.role().get()));
+    }
+    environment
+        .settings()
+        .patience()
+        .ifPresent(
+            limit -> {
+              long seconds = Math.max(1, limit.toSeconds());
+              settings.add("SET SESSION lock_wait_timeout = " + seconds);
+              settings.add("SET SESSION innodb_lock_wait_timeout = " + seconds);
+            });
+    environment
+        .settings()
+        .statementTimeout()
+        .ifPresent(
+            limit -> settings.add("SET SESSION max_statement_time = " + limit.toMillis() / 1000.0));
+    for (String setting : settings) {
+      control().execute(setting);
+    }
+    String variables = "@@" + String.join(", @@", KEPT);
+    try (ResultSet row =
+        control().executeQuery("SELECT connection_id(), user(), database(), " + variables)) {
+      row.next();
+      connectionId = row.getLong(1);
+      user = row.getString(2).replaceFirst("@.*", "");
+      database = Optional.ofNullable(row.getString(3)).orElse("");
+      for (int i = 0; i < KEPT.size(); i++) {
+        String value = QUOTING.text(row.getString(4 + i));
+        boolean number = value.matches("'\\d+'");
+        settings.add(
+            "SET SESSION " + KEPT.get(i) + " = " + (number ? row.getString(4 + i) : value));
+      }
+    }
+    settings.add("USE " + QUOTING.name(database));
+  }
+
+  static MariadbSession open(Target target, Access access) {
+    ServerUrl url = ServerUrl.of(target.environment().url(), MariadbEngine.JDBC);
+    Connection connection =
+        Connecting.patiently(
+            target, url.shown(), () -> attempt(target, url), MariadbSession::answer);
+    try {
+      MariadbSession session = new MariadbSession(connection, target, url);
+      session.check(access);
+      return session;
+    } catch (SQLException e) {
+      throw Connecting.failure(target, url.shown(), e, answer(e));
+    }
+  }
+
+  private static Connection attempt(Target target, ServerUrl url) throws SQLException {
+    Environment environment = target.environment();
+    Properties properties = new Properties();
+    environment.user().or(url::user).ifPresent(user -> properties.setProperty("user", user));
+    environment
+        .password()
+        .or(url::password)
+        .ifPresent(password -> properties.setProperty("password", password));
+    properties.setProperty("connectTimeout", Integer.toString(Connecting.ANSWER_SECONDS * 1000));
+    properties.setProperty("tcpKeepAlive", "true");
+    Connection connection = new Driver().connect(url.jdbc(), properties);
+    if (connection == null) {
+      throw new SQLException("the url is not one of MariaDB's", "08001");
+    }
+    return connection;
+  }
+
+  /** What a failure to connect means (documentation, "MariaDB Error Codes"). */
+  private static Answer answer(SQLException e) {
+    return switch (e.getErrorCode()) {
+      case 1044, 1045, 1698 -> Answer.WRONG_CREDENTIALS;
+      case 1049 -> Answer.NO_DATABASE;
+      case 1040, 1203 -> Answer.NOT_YET;
+      default -> MariadbFaults.state(e).startsWith("08") ? Answer.NOT_YET : Answer.OTHER;
+    };
+  }
+
+  private void check(Access access) throws SQLException {
+    String where = "environment " + target.environment().name() + ", " + url.shown();
+    if (database.isEmpty()) {
+      close();
+      throw new UnreachableException(
+          "the url names no database", where, "write it behind the last slash", null);
+    }
+    if (access == Access.WRITE
+        && value("SELECT @@global.read_only").filter("1"::equals).isPresent()) {
+      close();
+      throw new UnreachableException(
+          "the server takes no changes: it is a replica, or set to read only",
+          where,
+          "name the primary server in the url",
+          null);
+    }
+  }
+
+  @Override
+  public String address() {
+    return url.shown();
+  }
+
+  @Override
+  public String user() {
+    return user;
+  }
+
+  @Override
+  public String id() {
+    return "connection " + connectionId;
+  }
+
+  @Override
+  public String quoted(String table) {
+    return QUOTING.name(database) + "." + QUOTING.name(table);
+  }
+
+  @Override
+  protected String beginText() {
+    return "START TRANSACTION";
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    settingsMayHaveChanged = true;
+    super.execute(statement);
+  }
+
+  /** Null, which the column refuses, if the session is another one by now or has lost the lock. */
+  @Override
+  protected String place(String column) {
+    return column.equals(ID_COLUMN)
+        ? "CASE WHEN connection_id() = " + connectionId + " THEN ? END"
+        : "?";
+  }
+
+  @Override
+  public void reset() throws SQLException {
+    if (settingsMayHaveChanged) {
+      settingsMayHaveChanged = false;
+      for (String setting : settings) {
+        control().execute(setting);
+      }
+    }
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    String where = "environment " + target.environment().name() + ", " + url.shown();
+    String name = "ladder " + database;
+    String lock =
+        QUOTING.text(
+            name.length() > LONGEST_LOCK_NAME ? name.substring(0, LONGEST_LOCK_NAME) : name);
+    try {
+      return LockPolling.take(() -> attempt(lock, where), () -> holder(lock), where, wait, onWait);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
+    }
+  }
+
+  private Optional<DatabaseLock> attempt(String lock, String where) throws SQLException {
+    try (ResultSet row =
+        control().executeQuery("SELECT get_lock(" + lock + ", 0), connection_id()")) {
+      row.next();
+      if (row.getLong(2) != connectionId) {
+        throw new UnreachableException(
+            "something between here and the server deals its sessions out anew, so no lock can be"
+                + " kept",
+            where,
+            "name the server itself in the url",
+            null);
+      }
+      return row.getInt(1) == 1 ? Optional.of(() -> release(lock)) : Optional.empty();
+    }
+  }
+
+  private void release(String lock) {
+    try {
+      control().execute("DO release_lock(" + lock + ")");
+    } catch (SQLException e) {
+      // The lock goes with the session, which is closed next.
+      return;
+    }
+  }
+
+  private String holder(String lock) throws SQLException {
+    String query =
+        "SELECT concat('connection ', p.id, ' of ', p.user, ' from ', p.host)"
+            + " FROM information_schema.processlist p WHERE p.id = is_used_lock("
+            + lock
+            + ")";
+    return value(query).orElse("a session that is just ending, or another user's");
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    return new MariadbStructure(control(), database, without).read();
+  }
+
+  @Override
+  public boolean exists(Condition.Presence thing) throws SQLException {
+    String name = thing.table();
+    return switch (thing.kind()) {
+      case TABLE -> ofTable("table_name = ? AND table_type <> 'VIEW'", "tables", name);
+      case VIEW -> ofTable("table_name = ? AND table_type = 'VIEW'", "tables", name);
+      case INDEX -> ofTable("index_name = ?", "statistics", name);
+      case COLUMN -> ofTable("table_name = ? AND column_name = ?", "columns", name, thing.column());
+    };
+  }
+
+  private boolean ofTable(String condition, String view, String... values) throws SQLException {
+    String schema = "table_schema = " + QUOTING.text(database) + " AND ";
+    return hasRow(
+        "SELECT 1 FROM information_schema." + view + " WHERE " + schema + condition, values);
+  }
+
+  @Override
+  public boolean holds(String query) throws SQLException {
+    boolean own = !inTransaction();
+    if (own) {
+      control().execute("START TRANSACTION READ ONLY");
+    }
+    try {
+      return isTrue(query);
+    } finally {
+      if (own) {
+        control().execute("ROLLBACK");
+      }
+    }
+  }
+
+  /** The server's own statement for a thing; an index is part of its table's. */
+  @Override
+  public Optional<String> state(Footprint thing) throws SQLException {
+    boolean ofTable = thing.kind() == Footprint.Kind.INDEX;
+    if (ofTable && thing.table().isEmpty()) {
+      return Optional.empty();
+    }
+    String kind = ofTable ? Footprint.Kind.TABLE.name() : thing.kind().name();
+    String name = named(ofTable ? thing.table() : thing.name());
+    try (ResultSet row = control().executeQuery("SHOW CREATE " + kind + " " + name)) {
+      StringBuilder definition = new StringBuilder();
+      while (row.next()) {
+        for (int i = 1; i <= row.getMetaData().getColumnCount(); i++) {
+          definition.append(row.getString(i)).append('\n');
+        }
+      }
+      // The next number is not part of the definition.
+      return Optional.of(there(definition.toString().replaceAll(" AUTO_INCREMENT=\\d+", "")));
+    } catch (SQLException e) {
+      if (NOT_THERE.contains(e.getErrorCode())) {
+        return Optional.of(Footprint.MISSING);
+      }
+      throw e;
+    }
+  }
+
+  private String named(String name) {
+    int dot = name.indexOf('.');
+    return dot < 0
+        ? quoted(name)
+        : QUOTING.name(name.substring(0, dot)) + "." + QUOTING.name(name.substring(dot + 1));
+  }
+
+  @Override
+  public Fault fault(SQLException e) {
+    return MariadbFaults.of(e);
+  }
+}

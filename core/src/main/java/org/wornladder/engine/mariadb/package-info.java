@@ -1,0 +1,2 @@
+/** MariaDB, and MySQL as far as its driver goes. */
+package org.wornladder.engine.mariadb;

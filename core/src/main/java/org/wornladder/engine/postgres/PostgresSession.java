@@ -1,0 +1,324 @@
+package org.wornladder.engine.postgres;
+
+import java.io.IOException;
+import java.io.StringReader;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import org.postgresql.PGConnection;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Target;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.project.Condition;
+import org.wornladder.project.EnvironmentSettings;
+import org.wornladder.schema.Schema;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/**
+ * A connection to one PostgreSQL database. Transactions are begun and ended as text, so that their
+ * marks travel with the statements beside them: a small rung takes two messages.
+ */
+final class PostgresSession extends JdbcSession {
+  private static final Quoting QUOTING = PostgresEngine.QUOTING;
+
+  private static final String INDEX_STATE =
+      "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)";
+
+  private final Target target;
+  private final String address;
+  private final String user;
+  private final String id;
+  private final long backend;
+  private final List<String> schemas;
+  private final String settings;
+  private final boolean readOnly;
+
+  /** What goes to the server in front of the next statement. */
+  private String ahead = "";
+
+  /** Rows that go to the server with the commit. */
+  private final List<String> rows = new ArrayList<>();
+
+  private boolean settingsMayHaveChanged;
+
+  private PostgresSession(Connection connection, Target target, String address)
+      throws SQLException {
+    super(connection, QUOTING);
+    this.target = target;
+    this.address = address;
+    EnvironmentSettings environment = target.environment().settings();
+    settings = PostgresSettings.of(target.environment());
+    control().execute(settings + "; " + PostgresSettings.FACTS);
+    while (control().getResultSet() == null) {
+      control().getMoreResults();
+    }
+    try (ResultSet facts = control().getResultSet()) {
+      facts.next();
+      backend = facts.getLong(1);
+      id = "backend " + backend + " since " + facts.getString(2);
+      user = facts.getString(3);
+      String schema = facts.getString(4);
+      readOnly = facts.getBoolean(5);
+      schemas =
+          environment.schemas().isEmpty()
+              ? List.of(schema == null ? "public" : schema)
+              : environment.schemas();
+    }
+  }
+
+  static PostgresSession open(Target target, Access access) {
+    PostgresConnector connector = new PostgresConnector(target);
+    Connection connection = connector.connect();
+    try {
+      PostgresSession session = new PostgresSession(connection, target, connector.shown());
+      if (access == Access.WRITE && session.readOnly) {
+        session.close();
+        throw new UnreachableException(
+            "the server takes no changes: it is a replica, or set to read only",
+            connector.where(),
+            "name the primary server in the url",
+            null);
+      }
+      return session;
+    } catch (SQLException e) {
+      throw connector.failure(e);
+    }
+  }
+
+  @Override
+  public String address() {
+    return address;
+  }
+
+  @Override
+  public String user() {
+    return user;
+  }
+
+  @Override
+  public String id() {
+    return id;
+  }
+
+  /** The schemas that are managed; names in the first one stand alone. */
+  List<String> schemas() {
+    return schemas;
+  }
+
+  @Override
+  public String quoted(String table) {
+    for (String schema : schemas.subList(1, schemas.size())) {
+      if (table.startsWith(schema + ".")) {
+        return QUOTING.name(schema) + "." + QUOTING.name(table.substring(schema.length() + 1));
+      }
+    }
+    return QUOTING.name(schemas.get(0)) + "." + QUOTING.name(table);
+  }
+
+  @Override
+  public void begin() throws SQLException {
+    ahead += "BEGIN; ";
+    began();
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    StringBuilder message = new StringBuilder(ahead);
+    ahead = "";
+    for (String row : rows) {
+      message.append(row).append("; ");
+    }
+    rows.clear();
+    control().execute(message.append("COMMIT").toString());
+    ended();
+  }
+
+  @Override
+  public void rollback() throws SQLException {
+    boolean sent = !ahead.contains("BEGIN");
+    ahead = "";
+    rows.clear();
+    ended();
+    if (sent || settingsMayHaveChanged) {
+      control().execute("ROLLBACK");
+    }
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    settingsMayHaveChanged |= PostgresSettings.mayChange(statement);
+    sendRows();
+    if (!statement.data().isEmpty()) {
+      send("");
+      copy(statement);
+      return;
+    }
+    String before = ahead;
+    ahead = "";
+    try (java.sql.Statement sql = connection().createStatement()) {
+      sql.setEscapeProcessing(false);
+      sql.execute(before + statement.text());
+    }
+  }
+
+  private void copy(Statement statement) throws SQLException {
+    PGConnection driver = connection().unwrap(PGConnection.class);
+    try {
+      driver.getCopyAPI().copyIn(statement.text(), new StringReader(rowsOf(statement.data())));
+    } catch (IOException e) {
+      throw new SQLException("the rows could not be sent: " + e.getMessage(), "08006", e);
+    }
+  }
+
+  /** The rows without the line that ends them. */
+  private static String rowsOf(String data) {
+    return data.lines()
+        .takeWhile(line -> !line.equals("\\."))
+        .map(line -> line + "\n")
+        .collect(Collectors.joining());
+  }
+
+  private void sendRows() throws SQLException {
+    if (!rows.isEmpty()) {
+      String inserts = String.join("; ", rows);
+      rows.clear();
+      send(inserts);
+    }
+  }
+
+  private void send(String text) throws SQLException {
+    String message = ahead + text;
+    ahead = "";
+    if (!message.isEmpty()) {
+      control().execute(message);
+    }
+  }
+
+  @Override
+  public void insert(String table, List<String> columns, List<Object> values) {
+    List<String> written = new ArrayList<>();
+    for (int i = 0; i < values.size(); i++) {
+      Object value = values.get(i);
+      String text = value instanceof Number ? value.toString() : text(value.toString());
+      // Null, which the column refuses, if the server's session is another one by now.
+      written.add(
+          columns.get(i).equals(ID_COLUMN)
+              ? "CASE WHEN pg_catalog.pg_backend_pid() = " + backend + " THEN " + text + " END"
+              : text);
+    }
+    rows.add(
+        "INSERT INTO "
+            + quoted(table)
+            + " ("
+            + String.join(", ", columns)
+            + ") VALUES ("
+            + String.join(", ", written)
+            + ")");
+  }
+
+  /** A string that no setting of the session reads otherwise. */
+  private static String text(String value) {
+    return "E'" + value.replace("\\", "\\\\").replace("'", "''").replace("\0", "") + "'";
+  }
+
+  @Override
+  public void reset() {
+    if (settingsMayHaveChanged) {
+      ahead = PostgresSettings.UNDO + settings + "; " + ahead;
+      settingsMayHaveChanged = false;
+    }
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    return PostgresLock.take(this, target, wait, onWait);
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    send("");
+    return new PostgresStructure(control(), schemas, without).read();
+  }
+
+  @Override
+  public boolean exists(Condition.Presence thing) throws SQLException {
+    sendRows();
+    send("");
+    return PostgresPresence.of(control(), schemas, thing);
+  }
+
+  @Override
+  public boolean holds(String query) throws SQLException {
+    sendRows();
+    send("");
+    boolean own = !inTransaction();
+    control()
+        .execute(
+            own
+                ? "BEGIN READ ONLY"
+                : "SAVEPOINT ladder_condition; SET LOCAL transaction_read_only = on");
+    try {
+      return isTrue(query);
+    } finally {
+      control().execute(own ? "ROLLBACK" : "ROLLBACK TO SAVEPOINT ladder_condition");
+    }
+  }
+
+  /**
+   * Only what refuses a transaction can be in doubt: indexes that are built beside others' work.
+   */
+  @Override
+  public Optional<String> state(Footprint thing) throws SQLException {
+    if (thing.kind() != Footprint.Kind.INDEX) {
+      return super.state(thing);
+    }
+    try (ResultSet row =
+        control().executeQuery(INDEX_STATE.formatted(QUOTING.text(quotedIndex(thing))))) {
+      if (!row.next()) {
+        return Optional.of(Footprint.MISSING);
+      }
+      return Optional.of(row.getBoolean(1) ? "there, valid" : "there, not valid");
+    }
+  }
+
+  @Override
+  public Optional<String> clearing(Footprint thing) throws SQLException {
+    boolean half =
+        thing.change() == Footprint.Change.MAKES
+            && state(thing).filter("there, not valid"::equals).isPresent();
+    return half ? Optional.of("DROP INDEX CONCURRENTLY " + quotedIndex(thing)) : Optional.empty();
+  }
+
+  /** An index stands in the schema of its table. */
+  private String quotedIndex(Footprint thing) {
+    String named = thing.name().contains(".") ? thing.name() : thing.table();
+    int dot = named.indexOf('.');
+    String schema = dot < 0 ? schemas.get(0) : named.substring(0, dot);
+    String index = thing.name().substring(thing.name().indexOf('.') + 1);
+    return QUOTING.name(schema) + "." + QUOTING.name(index);
+  }
+
+  @Override
+  public Fault fault(SQLException e) {
+    return PostgresFaults.of(e);
+  }
+
+  java.sql.Statement statement() {
+    return control();
+  }
+
+  long backend() {
+    return backend;
+  }
+}

@@ -1,0 +1,2 @@
+/** PostgreSQL. */
+package org.wornladder.engine.postgres;

