@@ -32,8 +32,21 @@ public final class TestLadder {
 
   private final Path root;
 
-  public TestLadder(Path root) {
+  private TestLadder(Path root, boolean existing) {
     this.root = root;
+  }
+
+  /** The project that stands in a folder already. */
+  public static TestLadder at(Path root) {
+    return new TestLadder(root, true);
+  }
+
+  public Path root() {
+    return root;
+  }
+
+  public TestLadder(Path root) {
+    this(root, false);
     file(
         "ladder.yaml",
         """

@@ -35,6 +35,7 @@ public final class Runner {
   private final Listener listener;
   private final Failures failures;
   private final Patience patience;
+  private final Entries entries;
   private final List<Done> done = new ArrayList<>();
 
   /** The statement that is running, for the message if it fails. */
@@ -48,6 +49,7 @@ public final class Runner {
     this.engine = engine;
     failures = new Failures(session, plan);
     patience = new Patience(retries, listener);
+    entries = new Entries(session, journal);
     this.session = session;
     this.journal = journal;
     this.plan = plan;
@@ -72,8 +74,7 @@ public final class Runner {
       for (int i = 0; i < plan.steps().size() && !listener.wantsStop(); i++) {
         Step step = plan.steps().get(i);
         listener.stepStarted(step, i + 1);
-        Done result =
-            isStatementWise(step) ? statementWise((Step.OfRung) step) : inTransaction(step);
+        Done result = run(step);
         done.add(result);
         listener.stepDone(result, i + 1);
       }
@@ -94,6 +95,34 @@ public final class Runner {
     }
   }
 
+  private Done run(Step step) {
+    if (step instanceof Step.OfStanding standing && !undoesStructure()) {
+      return standingWise(standing);
+    }
+    return isStatementWise(step) ? statementWise((Step.OfRung) step) : inTransaction(step);
+  }
+
+  private Done standingWise(Step.OfStanding step) {
+    long start = System.nanoTime();
+    StandingWise run =
+        new StandingWise(engine, session, entries, statement -> starting(step, statement));
+    try {
+      for (StandingAction action : step.actions()) {
+        session.reset();
+        run.run(action, action.recorded());
+      }
+      current = Optional.empty();
+      return done(step, start);
+    } catch (SQLException e) {
+      throw failed(step, e);
+    }
+  }
+
+  private void starting(Step step, Statement statement) {
+    current = Optional.of(statement);
+    listener.statementStarted(step, statement);
+  }
+
   private static boolean isStatementWise(Step step) {
     return step instanceof Step.OfRung rung
         && rung.statementWise()
@@ -101,7 +130,7 @@ public final class Runner {
   }
 
   private Done statementWise(Step.OfRung rung) {
-    StatementWise run = new StatementWise(engine, session, journal, listener, failures, patience);
+    StatementWise run = new StatementWise(engine, session, entries, listener, failures, patience);
     try {
       session.reset();
       if (rung.done() == 0 && rung.doubt().isEmpty()) {
@@ -161,23 +190,14 @@ public final class Runner {
         session.commit();
         return result;
       } catch (SQLException e) {
-        undo(mark, e);
+        entries.undo(mark, e);
         if (!patience.again(failures.fault(e), running.step(), attempt)) {
           throw failed(running.step(), e);
         }
       } catch (RuntimeException e) {
-        undo(mark, e);
+        entries.undo(mark, e);
         throw e;
       }
-    }
-  }
-
-  private void undo(Journal.Mark mark, Exception cause) {
-    journal.forgetUncommitted(mark);
-    try {
-      session.rollback();
-    } catch (SQLException e) {
-      cause.addSuppressed(e);
     }
   }
 
@@ -245,6 +265,10 @@ public final class Runner {
     for (StandingAction action : step.actions()) {
       standing(step, action);
     }
+    return done(step, start);
+  }
+
+  private static Done done(Step.OfStanding step, long start) {
     boolean any = step.actions().stream().anyMatch(action -> action.direction() == Direction.UP);
     Result result = any ? Result.STANDING_RUN : Result.STANDING_TAKEN_DOWN;
     return new Done(step, result, "", (System.nanoTime() - start) / 1_000_000);
@@ -271,8 +295,7 @@ public final class Runner {
   }
 
   private void execute(Step step, Statement statement) throws SQLException {
-    current = Optional.of(statement);
-    listener.statementStarted(step, statement);
+    starting(step, statement);
     session.execute(statement);
   }
 
@@ -284,15 +307,11 @@ public final class Runner {
           default -> false;
         };
     if (!gone) {
-      Journal.Mark mark = journal.mark();
       try {
         session.reset();
-        session.begin();
-        journal.append(failedEvent(step), subjectOf(step), Note.of(failures.words(e)));
-        session.commit();
+        entries.write(failedEvent(step), subjectOf(step), Note.of(failures.words(e)));
       } catch (SQLException second) {
         e.addSuppressed(second);
-        undo(mark, e);
       }
     }
     return failures.of(step, current, leftAfterUndo(), done.size(), e);

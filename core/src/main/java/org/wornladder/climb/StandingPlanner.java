@@ -10,6 +10,7 @@ import java.util.Set;
 import org.wornladder.climb.Step.StandingAction;
 import org.wornladder.engine.Engine;
 import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Subject;
 import org.wornladder.project.Direction;
@@ -21,6 +22,9 @@ import org.wornladder.project.StandingScript;
 
 /** Plans what happens to standing scripts: around a rung that lifts them, and after the rungs. */
 final class StandingPlanner {
+  /** In the place of a fingerprint: a run began and did not end. */
+  private static final String HALF_WAY = "";
+
   private final Project project;
   private final Environment environment;
   private final Preparation preparation;
@@ -37,7 +41,8 @@ final class StandingPlanner {
     this.engine = basis.engine();
     this.preparation = basis.preparation();
     for (Entry entry : basis.history().standing().values()) {
-      inPlace.put(entry.subject().name(), entry.subject().upFingerprint());
+      boolean ended = entry.event() == Event.STANDING_RUN;
+      inPlace.put(entry.subject().name(), ended ? entry.subject().upFingerprint() : HALF_WAY);
       texts.put(entry.subject().name(), entry.subject().script());
     }
   }
@@ -105,7 +110,7 @@ final class StandingPlanner {
     List<StandingAction> actions = new ArrayList<>();
     for (Entry entry : history.standingBefore(entryNumber)) {
       String name = entry.subject().name();
-      if (!inPlace.containsKey(name)) {
+      if (!inPlace.containsKey(name) && entry.event() == Event.STANDING_RUN) {
         Script script = parse(name, entry.subject().script());
         actions.add(
             new StandingAction(
@@ -172,6 +177,8 @@ final class StandingPlanner {
       String name = script.name();
       if (!inPlace.containsKey(name)) {
         reasons.put(name, "new");
+      } else if (inPlace.get(name).equals(HALF_WAY)) {
+        reasons.put(name, "it stopped half way");
       } else if (!inPlace.get(name).equals(preparation.standingFingerprint(script.script()))) {
         reasons.put(name, "changed");
       } else if (script.script().header().always()) {

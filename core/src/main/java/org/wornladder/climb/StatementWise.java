@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.Optional;
 import org.wornladder.climb.Outcome.Done;
 import org.wornladder.climb.Outcome.Result;
+import org.wornladder.climb.Step.StandingAction;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
@@ -11,7 +12,6 @@ import org.wornladder.engine.Footprints;
 import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.Event;
-import org.wornladder.journal.Journal;
 import org.wornladder.journal.Note;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Place;
@@ -25,7 +25,7 @@ import org.wornladder.sql.Statement;
 final class StatementWise {
   private final Engine engine;
   private final Session session;
-  private final Journal journal;
+  private final Entries entries;
   private final Listener listener;
   private final Failures failures;
   private final Patience patience;
@@ -33,13 +33,13 @@ final class StatementWise {
   StatementWise(
       Engine engine,
       Session session,
-      Journal journal,
+      Entries entries,
       Listener listener,
       Failures failures,
       Patience patience) {
     this.engine = engine;
     this.session = session;
-    this.journal = journal;
+    this.entries = entries;
     this.listener = listener;
     this.failures = failures;
     this.patience = patience;
@@ -58,12 +58,23 @@ final class StatementWise {
       Note note = rung.skipsMissing() ? Note.of(Runner.HALF_WAY) : Note.NONE;
       entry(rung, up ? Event.UP_STARTED : Event.DOWN_STARTED, note);
     }
+    StandingWise standing =
+        new StandingWise(
+            engine, session, entries, statement -> listener.statementStarted(rung, statement));
+    for (StandingAction action : rung.liftedBefore()) {
+      boolean stays =
+          rung.putBackAfter().stream().noneMatch(back -> back.name().equals(action.name()));
+      standing.run(action, stays);
+    }
     for (int number = rung.done() + 1; number <= rung.statements().size(); number++) {
       statement(rung, number, stepsDone);
     }
     session.reset();
     long elapsed = millisecondsSince(start);
     entry(rung, up ? Event.APPLIED : Event.ROLLED_BACK, Note.elapsed(elapsed));
+    for (StandingAction action : rung.putBackAfter()) {
+      standing.run(action, true);
+    }
     return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
   }
 
@@ -113,18 +124,14 @@ final class StatementWise {
   }
 
   private void together(Step.OfRung rung, Statement statement, int number) throws SQLException {
-    Journal.Mark mark = journal.mark();
-    try {
-      session.begin();
-      long start = System.nanoTime();
-      execute(rung, statement);
-      journal.append(
-          Event.STATEMENT_DONE, rung.subject(), new Note(number, millisecondsSince(start), ""));
-      session.commit();
-    } catch (SQLException e) {
-      undo(mark, e);
-      throw e;
-    }
+    entries.together(
+        Event.STATEMENT_DONE,
+        rung.subject(),
+        () -> {
+          long start = System.nanoTime();
+          execute(rung, statement);
+          return new Note(number, millisecondsSince(start), "");
+        });
   }
 
   private void alone(Step.OfRung rung, Statement statement, int number, Optional<String> before)
@@ -159,24 +166,7 @@ final class StatementWise {
   }
 
   private void entry(Step.OfRung rung, Event event, Note note) throws SQLException {
-    Journal.Mark mark = journal.mark();
-    try {
-      session.begin();
-      journal.append(event, rung.subject(), note);
-      session.commit();
-    } catch (SQLException e) {
-      undo(mark, e);
-      throw e;
-    }
-  }
-
-  private void undo(Journal.Mark mark, SQLException cause) {
-    journal.forgetUncommitted(mark);
-    try {
-      session.rollback();
-    } catch (SQLException e) {
-      cause.addSuppressed(e);
-    }
+    entries.write(event, rung.subject(), note);
   }
 
   private static long millisecondsSince(long start) {

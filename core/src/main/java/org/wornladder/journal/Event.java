@@ -22,6 +22,8 @@ public enum Event {
   SETTLED_NOT_DONE("settled-not-done"),
   /** A person took the edited file as the one that ran. */
   FILE_ACCEPTED("file-accepted"),
+  /** A standing script begins where it cannot be undone. */
+  STANDING_STARTED("standing-started"),
   STANDING_RUN("standing-run"),
   STANDING_REMOVED("standing-removed"),
   STANDING_FAILED("standing-failed");
@@ -56,6 +58,6 @@ public enum Event {
   }
 
   public boolean isStanding() {
-    return this == STANDING_RUN || this == STANDING_REMOVED || this == STANDING_FAILED;
+    return word.startsWith("standing-");
   }
 }

@@ -15,7 +15,8 @@ import org.wornladder.journal.RungRecord.Way;
  *
  * @param entries in the order in which they were written
  * @param rungs by number
- * @param standing the last run of each standing script that is in place, in the order of their runs
+ * @param standing the last run of each standing script that is in place, in the order of their
+ *     runs; one that began and did not end is among them
  * @param broken where the chain of hashes breaks; empty if it holds or was not looked at
  */
 public record History(
@@ -88,7 +89,7 @@ public record History(
 
   private static void standing(Map<String, Entry> standing, Entry entry) {
     String name = entry.subject().name();
-    if (entry.event() == Event.STANDING_RUN) {
+    if (entry.event() == Event.STANDING_RUN || entry.event() == Event.STANDING_STARTED) {
       standing.remove(name);
       standing.put(name, entry);
     } else if (entry.event() == Event.STANDING_REMOVED) {
@@ -124,7 +125,7 @@ public record History(
       case SETTLED_NOT_DONE ->
           stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, 0));
       case FILE_ACCEPTED -> new RungRecord(number, state, entry, run, up, progress);
-      case STANDING_RUN, STANDING_REMOVED, STANDING_FAILED ->
+      case STANDING_STARTED, STANDING_RUN, STANDING_REMOVED, STANDING_FAILED ->
           throw new IllegalStateException("not an entry of a rung: " + entry.event());
     };
   }

@@ -9,6 +9,7 @@ import org.wornladder.climb.Preparation;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.project.Environment;
@@ -138,9 +139,8 @@ public final class StatusReader {
       if (onlyIn.isEmpty() || onlyIn.contains(environment.name())) {
         Optional<Entry> last = Optional.ofNullable(recorded.remove(script.name()));
         String state =
-            last.map(entry -> entry.subject().upFingerprint())
-                .map(preparation.standingFingerprint(script.script())::equals)
-                .map(same -> same ? "in place" : "changed")
+            last.map(
+                    entry -> standingState(entry, preparation.standingFingerprint(script.script())))
                 .orElse("new");
         standing.add(new Status.Standing(script.name(), script.about(), state));
       }
@@ -149,5 +149,12 @@ public final class StatusReader {
       standing.add(new Status.Standing(gone, gone, "gone"));
     }
     return standing;
+  }
+
+  private static String standingState(Entry last, String fingerprint) {
+    if (last.event() == Event.STANDING_STARTED) {
+      return "stopped half way";
+    }
+    return last.subject().upFingerprint().equals(fingerprint) ? "in place" : "changed";
   }
 }

@@ -35,6 +35,16 @@ public record TestDatabase(Kind kind, String url) {
         });
   }
 
+  /** The port of its server. */
+  public int port() {
+    return Integer.parseInt(url.replaceFirst(".*//[^/:]+:(\\d+)/.*", "$1"));
+  }
+
+  /** The same database by way of another port. */
+  public String urlAt(int port) {
+    return url.replaceFirst("(//[^/:]+:)\\d+/", "$1" + port + "/");
+  }
+
   public Engine engine() {
     return Engines.forUrl(url).orElseThrow();
   }

@@ -42,6 +42,7 @@ final class H2Session extends JdbcSession {
   private final String schema;
   private final List<String> settings = new ArrayList<>();
   private boolean settingsMayHaveChanged;
+  private boolean mayCheckpoint = true;
 
   private H2Session(Connection connection, Target target, H2Url url, boolean there)
       throws SQLException {
@@ -198,6 +199,7 @@ final class H2Session extends JdbcSession {
     connection().commit();
     connection().setAutoCommit(true);
     ended();
+    writeOut();
   }
 
   @Override
@@ -211,6 +213,25 @@ final class H2Session extends JdbcSession {
   public void execute(Statement statement) throws SQLException {
     settingsMayHaveChanged = true;
     super.execute(statement);
+    if (!inTransaction()) {
+      writeOut();
+    }
+  }
+
+  /**
+   * H2 writes to its file half a second late; what the journal says must not run ahead of the file.
+   */
+  private void writeOut() throws SQLException {
+    if (url.file().isPresent() && mayCheckpoint) {
+      try {
+        control().execute("CHECKPOINT SYNC");
+      } catch (SQLException e) {
+        mayCheckpoint = e.getErrorCode() != ErrorCode.ADMIN_RIGHTS_REQUIRED;
+        if (mayCheckpoint) {
+          throw e;
+        }
+      }
+    }
   }
 
   @Override

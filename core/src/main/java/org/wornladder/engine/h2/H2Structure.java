@@ -83,11 +83,19 @@ final class H2Structure {
                 columns.get(table),
                 primaryKeys.getOrDefault(table, List.of()),
                 List.copyOf(foreignKeys.getOrDefault(table, Map.of()).values()),
-                indexes.getOrDefault(table, List.of()),
+                indexes.getOrDefault(table, List.of()).stream().map(H2Structure::named).toList(),
                 ""));
       }
     }
     return new Schema(tables, views(), triggers());
+  }
+
+  /** H2 invents other names for the indexes of constraints each time: they do not count. */
+  private static Index named(Index index) {
+    String name =
+        index.fromConstraint() ? "of " + String.join(", ", index.columns()) : index.name();
+    return new Index(
+        name, index.columns(), index.unique(), index.partial(), index.fromConstraint());
   }
 
   private ResultSet query(String text) throws SQLException {

@@ -53,6 +53,10 @@ final class MariadbStructure {
 
   private final Statement sql;
   private final String database;
+
+  /** The database's own name, which the server writes in front of every table of a view. */
+  private final String here;
+
   private final List<String> without;
   private final Map<String, List<Column>> columns = new TreeMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
@@ -61,6 +65,7 @@ final class MariadbStructure {
   MariadbStructure(Statement sql, String database, List<String> without) {
     this.sql = sql;
     this.database = MariadbEngine.QUOTING.text(database);
+    this.here = MariadbEngine.QUOTING.name(database) + ".";
     this.without = without;
   }
 
@@ -163,7 +168,7 @@ final class MariadbStructure {
     List<View> views = new ArrayList<>();
     try (ResultSet rows = query(VIEWS)) {
       while (rows.next()) {
-        views.add(new View(rows.getString(1), rows.getString(2)));
+        views.add(new View(rows.getString(1), rows.getString(2).replace(here, "")));
       }
     }
     return views;

@@ -1,0 +1,63 @@
+package org.wornladder.climb;
+
+import java.sql.SQLException;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Footprint;
+import org.wornladder.engine.Footprints;
+import org.wornladder.engine.Session;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.Note;
+import org.wornladder.project.Direction;
+import org.wornladder.sql.Statement;
+
+/**
+ * Runs a standing script where the engine cannot undo it. An entry ahead says that it begins; if no
+ * other one follows, the next run takes down what is there of it and runs it again.
+ */
+final class StandingWise {
+  private final Engine engine;
+  private final Session session;
+  private final Entries entries;
+  private final Consumer<Statement> onStatement;
+
+  /**
+   * @param onStatement told of each statement before it runs
+   */
+  StandingWise(Engine engine, Session session, Entries entries, Consumer<Statement> onStatement) {
+    this.engine = engine;
+    this.session = session;
+    this.entries = entries;
+    this.onStatement = onStatement;
+  }
+
+  /**
+   * @param recorded whether an entry says that it is done; otherwise another run of it follows
+   */
+  void run(StandingAction action, boolean recorded) throws SQLException {
+    boolean down = action.direction() == Direction.DOWN;
+    long start = System.nanoTime();
+    entries.write(Event.STANDING_STARTED, action.subject(), Note.of(action.reason()));
+    for (Statement statement : action.statements()) {
+      if (!down || !isMissing(statement)) {
+        onStatement.accept(statement);
+        session.execute(statement);
+      }
+    }
+    if (recorded) {
+      long elapsed = (System.nanoTime() - start) / 1_000_000;
+      entries.write(
+          down ? Event.STANDING_REMOVED : Event.STANDING_RUN,
+          action.subject(),
+          new Note(0, elapsed, action.reason()));
+    }
+  }
+
+  private boolean isMissing(Statement statement) throws SQLException {
+    Optional<Footprint> thing = Footprints.of(statement, engine.dialect());
+    return thing.isPresent()
+        && session.state(thing.get()).filter(Footprint.MISSING::equals).isPresent();
+  }
+}

@@ -1,0 +1,192 @@
+package org.wornladder.climb;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.BufferedReader;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.TestLadder;
+import org.wornladder.fault.LadderException;
+import org.wornladder.schema.Schema;
+import org.wornladder.server.CuttingProxy;
+import org.wornladder.server.InterruptedEngine;
+import org.wornladder.server.KilledRun;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/**
+ * Kills, and cut connections, at every step of a run: what follows is a plain run, and it ends
+ * where an undisturbed one ends.
+ */
+class NothingLostTest {
+  private static final RollbackOptions.Selection ALL = new RollbackOptions.To(0);
+
+  @TempDir Path root;
+
+  /** What a run ends in. */
+  private record End(Schema structure, List<String> bins, List<String> standing) {}
+
+  private static TestLadder ladder(TestDatabase database, Path folder) throws Exception {
+    TestLadder ladder = TestLadder.on(database, Files.createDirectories(folder));
+    ladder.rung(
+        "0001-bins",
+        "CREATE TABLE bin (id integer PRIMARY KEY, code varchar(9));\n"
+            + "INSERT INTO bin (id, code) VALUES (1, 'a');\n"
+            + "CREATE INDEX bin_code ON bin (code);\n"
+            + "INSERT INTO bin (id, code) VALUES (2, 'b');",
+        "DROP TABLE bin;");
+    ladder.rung(
+        "0002-weights",
+        "ALTER TABLE bin ADD COLUMN weight integer;\nUPDATE bin SET weight = 7 * id;",
+        "ALTER TABLE bin DROP COLUMN weight;");
+    if (database.kind() == Kind.POSTGRES) {
+      ladder.file(
+          "rungs/0004-index.sql",
+          "--| run: outside-transaction\n--| up\nCREATE INDEX CONCURRENTLY bin_weight ON bin (weight);\n"
+              + "UPDATE bin SET weight = weight + 1;\nVACUUM bin;\n"
+              + "--| down\nDROP INDEX CONCURRENTLY bin_weight;\nUPDATE bin SET weight = weight - 1;\n");
+    }
+    return ladder.file(
+        "standing/light.sql",
+        "--| up\nCREATE VIEW light AS SELECT code FROM bin WHERE weight < 20;\n--| down\nDROP VIEW light;\n");
+  }
+
+  private static End end(TestLadder ladder, TestDatabase database) {
+    Schema structure = ladder.open().show("dev").schema();
+    boolean up = structure.table("bin").isPresent();
+    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+    assertThat(ladder.open().history("dev").history().stuck()).isEmpty();
+    return new End(
+        structure,
+        up
+            ? database.query("SELECT concat(id, ' ', code, ' ', weight) FROM bin ORDER BY id")
+            : List.of(),
+        up ? database.query("SELECT code FROM light ORDER BY code") : List.of());
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void afterAKillAtAnyStepAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind) throws Exception {
+    TestDatabase calm = TestDatabase.make(kind, Files.createDirectories(root.resolve("calm")));
+    TestLadder undisturbed = ladder(calm, root.resolve("calm"));
+    undisturbed.apply();
+    End up = end(undisturbed, calm);
+    undisturbed.rollback(ALL);
+    End down = end(undisturbed, calm);
+    TestDatabase database =
+        TestDatabase.make(kind, Files.createDirectories(root.resolve("killed")));
+    TestLadder ladder = ladder(database, root.resolve("killed"));
+    // One that is not killed writes the archive with which the others start faster.
+    assertThat(killed(ladder, database, "apply", Integer.MAX_VALUE)).isFalse();
+    ladder.rollback(ALL);
+    int killed = 0;
+    for (int step = 1; killed(ladder, database, "apply", step); step++, killed++) {
+      ladder.apply();
+      assertThat(end(ladder, database)).as("apply killed at step %d", step).isEqualTo(up);
+      ladder.rollback(ALL);
+    }
+    for (int step = 1; killedOnTheWayDown(ladder, database, step); step++, killed++) {
+      ladder.rollback(ALL);
+      assertThat(end(ladder, database)).as("rollback killed at step %d", step).isEqualTo(down);
+    }
+    assertThat(killed).isGreaterThan(12);
+  }
+
+  private boolean killedOnTheWayDown(TestLadder ladder, TestDatabase database, int step)
+      throws Exception {
+    ladder.apply();
+    return killed(ladder, database, "rollback", step);
+  }
+
+  /** Runs in a process of its own and kills it at a step; false if it ended before. */
+  private boolean killed(TestLadder ladder, TestDatabase database, String command, int step)
+      throws Exception {
+    ladder.settings(
+        new TestDatabase(database.kind(), InterruptedEngine.PREFIX + database.url()), "");
+    Path archive = root.resolve("classes.jsa");
+    String classes = Files.exists(archive) ? "SharedArchiveFile" : "ArchiveClassesAtExit";
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:" + classes + "=" + archive,
+                "-Xlog:disable",
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
+                "-cp",
+                System.getProperty("java.class.path"),
+                KilledRun.class.getName(),
+                ladder.root().toString(),
+                command,
+                Integer.toString(step))
+            .redirectError(ProcessBuilder.Redirect.INHERIT)
+            .start();
+    String said;
+    try (BufferedReader lines =
+        new BufferedReader(
+            new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+      said = lines.readLine();
+      if (said != null && said.equals("here")) {
+        process.destroyForcibly();
+      }
+    }
+    assertThat(process.waitFor(20, TimeUnit.SECONDS)).isTrue();
+    ladder.settings(database, "");
+    assertThat(said).as("what the process says at step %d", step).matches("here|steps \\d+");
+    return said.equals("here");
+  }
+
+  @ParameterizedTest
+  @EnumSource(names = {"POSTGRES", "MARIADB"})
+  void afterACutAtAnyStepAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind) throws Exception {
+    TestDatabase calm = TestDatabase.make(kind, root);
+    TestLadder undisturbed = ladder(calm, root.resolve("calm"));
+    undisturbed.apply();
+    End up = end(undisturbed, calm);
+    undisturbed.rollback(ALL);
+    End down = end(undisturbed, calm);
+    TestDatabase database = TestDatabase.make(kind, root);
+    TestLadder ladder = ladder(database, root.resolve("cut"));
+    try (CuttingProxy proxy = new CuttingProxy(database.port())) {
+      TestDatabase cut =
+          new TestDatabase(kind, InterruptedEngine.PREFIX + database.urlAt(proxy.port()));
+      int stepsUp = cutAt(ladder.settings(cut, ""), proxy, 0, true);
+      int stepsDown = cutAt(ladder, proxy, 0, false);
+      assertThat(Math.min(stepsUp, stepsDown)).isGreaterThan(6);
+      for (int step = 1; step <= Math.max(stepsUp, stepsDown); step++) {
+        cutAt(ladder.settings(cut, ""), proxy, step, true);
+        ladder.settings(database, "").apply();
+        assertThat(end(ladder, database)).as("apply cut at step %d", step).isEqualTo(up);
+        cutAt(ladder.settings(cut, ""), proxy, step, false);
+        ladder.settings(database, "").rollback(ALL);
+        assertThat(end(ladder, database)).as("rollback cut at step %d", step).isEqualTo(down);
+      }
+    }
+  }
+
+  /** Cuts at a step; returns how many steps there were. */
+  private static int cutAt(TestLadder ladder, CuttingProxy proxy, int step, boolean up) {
+    InterruptedEngine.at(
+        now -> {
+          if (now == step) {
+            proxy.cut();
+          }
+        });
+    try {
+      if (up) {
+        ladder.apply();
+      } else {
+        ladder.rollback(ALL);
+      }
+    } catch (LadderException e) {
+      assertThat(e.getMessage() + e.next()).doesNotContain("Exception");
+    }
+    return InterruptedEngine.steps();
+  }
+}

@@ -1,0 +1,123 @@
+package org.wornladder.server;
+
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntConsumer;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/**
+ * Wraps the engine of a URL that has {@code interrupted:} in front, and calls out before each thing
+ * that a session is told to do to the database.
+ */
+public final class InterruptedEngine implements Engine {
+  public static final String PREFIX = "interrupted:";
+
+  private static final Set<String> STEPS = Set.of("begin", "execute", "commit");
+
+  /** Called with the number of the step, counted from 1 since it was set. */
+  private static IntConsumer atStep = step -> {};
+
+  private static final AtomicInteger STEP = new AtomicInteger();
+
+  private static Engine inner;
+
+  public static void at(IntConsumer hook) {
+    STEP.set(0);
+    atStep = hook;
+  }
+
+  /** How many steps there were since the hook was set. */
+  public static int steps() {
+    return STEP.get();
+  }
+
+  @Override
+  public String name() {
+    return inner.name();
+  }
+
+  @Override
+  public boolean accepts(String url) {
+    if (url.startsWith(PREFIX)) {
+      inner = Engines.forUrl(url.substring(PREFIX.length())).orElseThrow();
+      return true;
+    }
+    return false;
+  }
+
+  @Override
+  public Dialect dialect() {
+    return inner.dialect();
+  }
+
+  @Override
+  public Quoting quoting() {
+    return inner.quoting();
+  }
+
+  @Override
+  public Set<Ability> abilities() {
+    return inner.abilities();
+  }
+
+  @Override
+  public boolean joinsTransaction(Statement statement) {
+    return inner.joinsTransaction(statement);
+  }
+
+  @Override
+  public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
+    return inner.objection(statement, insideTransaction);
+  }
+
+  @Override
+  public String journalDefinition(String table) {
+    return inner.journalDefinition(table);
+  }
+
+  @Override
+  public Session open(Target target, Access access) {
+    Environment wrapped = target.environment();
+    Environment environment =
+        new Environment(
+            wrapped.settings(),
+            wrapped.url().substring(PREFIX.length()),
+            wrapped.user(),
+            wrapped.password(),
+            wrapped.role(),
+            wrapped.values());
+    Session session =
+        inner.open(
+            new Target(
+                environment, target.root(), target.lockWait(), target.await(), target.onWait()),
+            access);
+    return (Session)
+        Proxy.newProxyInstance(
+            Session.class.getClassLoader(),
+            new Class<?>[] {Session.class},
+            (proxy, method, arguments) -> {
+              boolean step = STEPS.contains(method.getName());
+              if (step) {
+                atStep.accept(STEP.incrementAndGet());
+              }
+              try {
+                return method.invoke(session, arguments);
+              } catch (InvocationTargetException e) {
+                throw e.getCause();
+              }
+            });
+  }
+}
