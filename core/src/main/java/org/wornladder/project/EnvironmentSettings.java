@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.sql.Place;
 
 /**
  * One environment as it stands in {@code ladder.yaml}, before variables are read.
@@ -27,6 +28,16 @@ public record EnvironmentSettings(
     Optional<Duration> statementTimeout,
     Map<String, Template> values) {
   private static final Duration GUARDED_PATIENCE = Duration.ofSeconds(5);
+
+  /** Where a password is written out in the settings; empty if none is. */
+  public Optional<Place> plainPassword() {
+    Optional<Place> alone =
+        password.filter(text -> !text.hasVariable() && !text.text().isEmpty()).map(Template::place);
+    boolean inUrl =
+        UrlSecrets.in(url.text()).stream()
+            .anyMatch(secret -> !secret.isEmpty() && !secret.contains("${"));
+    return alone.isPresent() || !inUrl ? alone : Optional.of(url.place());
+  }
 
   /**
    * How long a statement may wait for a lock of the database: as the settings say, a few seconds

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.climb.Preparation;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.journal.History;
@@ -45,6 +46,7 @@ public final class Examiner {
   private static void scripts(Project project, Set<Problem> problems) {
     Set<String> engines = new LinkedHashSet<>();
     for (EnvironmentSettings settings : project.settings().environments().values()) {
+      settings(settings, problems);
       Optional<Engine> engine = Engines.forUrl(settings.url().text());
       if (engine.isPresent()) {
         engines.add(engine.get().name());
@@ -61,6 +63,50 @@ public final class Examiner {
     for (Rung rung : project.rungs()) {
       waysOf(rung, engines, problems);
     }
+  }
+
+  private static void settings(EnvironmentSettings settings, Set<Problem> problems) {
+    settings
+        .plainPassword()
+        .ifPresent(
+            place ->
+                note(
+                    problems,
+                    place,
+                    "a password stands here for everyone who can read the project",
+                    "write ${NAME}, and set it in the environment or in .env"));
+    Optional<Engine> engine = Engines.forUrl(settings.url().text());
+    engine.ifPresent(
+        found ->
+            withoutEffect(settings, found.abilities())
+                .forEach(
+                    key ->
+                        note(
+                            problems,
+                            settings.url().place(),
+                            key + " has no effect on " + found.name(),
+                            "take it out of " + settings.name())));
+  }
+
+  private static List<String> withoutEffect(EnvironmentSettings settings, Set<Ability> abilities) {
+    List<String> keys = new ArrayList<>();
+    if (settings.role().isPresent() && !abilities.contains(Ability.ROLES)) {
+      keys.add("role");
+    }
+    if (!settings.schemas().isEmpty() && !abilities.contains(Ability.SCHEMAS)) {
+      keys.add("schemas");
+    }
+    if (settings.lockTimeout().isPresent() && !abilities.contains(Ability.LOCK_TIMEOUT)) {
+      keys.add("lock-timeout");
+    }
+    if (settings.statementTimeout().isPresent() && !abilities.contains(Ability.STATEMENT_TIMEOUT)) {
+      keys.add("statement-timeout");
+    }
+    return keys;
+  }
+
+  private static void note(Set<Problem> problems, Place place, String found, String next) {
+    problems.add(new Problem(Problem.Severity.NOTE, place, found, next));
   }
 
   private static void script(Script script, Preparation preparation, Set<Problem> problems) {
@@ -83,8 +129,7 @@ public final class Examiner {
             new Problem(Problem.Severity.ERROR, place, found, "write --| up on " + engine));
       } else if (!rung.script().hasWayDown(engine) && rung.script().noWayDown().isEmpty()) {
         String next = "write --| down, or --| no way down: REASON";
-        problems.add(
-            new Problem(Problem.Severity.NOTE, place, "there is no way down for " + engine, next));
+        note(problems, place, "there is no way down for " + engine, next);
       }
     }
   }

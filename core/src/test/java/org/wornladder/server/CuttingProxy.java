@@ -17,8 +17,13 @@ public final class CuttingProxy implements AutoCloseable {
   private final List<Socket> open = new CopyOnWriteArrayList<>();
 
   public CuttingProxy(int target) throws IOException {
+    this(target, 0);
+  }
+
+  /** Listens on a port that is known beforehand. */
+  public CuttingProxy(int target, int port) throws IOException {
     this.target = target;
-    entry = new ServerSocket(0, 50, InetAddress.getLoopbackAddress());
+    entry = new ServerSocket(port, 50, InetAddress.getLoopbackAddress());
     daemon(this::accept);
   }
 
