@@ -62,6 +62,28 @@ public final class Ladder {
     return new Ladder(ProjectReader.read(root), settings);
   }
 
+  /** A project that was read already. */
+  static Ladder of(Project project, LadderSettings settings) {
+    return new Ladder(project, settings);
+  }
+
+  /**
+   * Writes into an environment's journal that a rung which is in place there has another number.
+   */
+  void renumber(String environment, long number, long newNumber, Listener listener) {
+    in(
+        environment,
+        Access.WRITE,
+        site -> {
+          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
+            History history = provenHistory(site);
+            new Settlement(project, site.environment(), site.session(), site.journal())
+                .renumber(number, newNumber, history);
+            return lock;
+          }
+        });
+  }
+
   public Project project() {
     return project;
   }

@@ -20,7 +20,6 @@ import java.util.stream.Stream;
  */
 public final class ProcessBench {
   private static final int RUNGS = 1000;
-  private static final Map<String, String> NONE = Map.of();
   private static final Map<String, String> SMALL_HEAP = Map.of("JAVA_TOOL_OPTIONS", "-Xmx64m");
 
   private final Path ladder;
@@ -50,13 +49,13 @@ public final class ProcessBench {
         "%-44s %9s %9s %7s %9s%n", "median of " + runs, "ladder", "reference", "ratio", "to reach");
     Path project = work.resolve("status");
     SampleLadder.write(project, project.resolve("dev.db"), RUNGS);
-    once(project, List.of(ladder.toString(), "apply"), NONE);
+    Timing.once(project, List.of(ladder.toString(), "apply"), Timing.NONE);
     compare("--version, against java Hello", project, ladder("--version"), hello(), "1.5");
     compare("status of 1,000 rungs, against java Hello", project, ladder("status"), hello(), "4.5");
     Path bare = withoutArchive();
     List<String> slow = List.of(bare.resolve("bin/ladder").toString(), "status");
     compare("status without the archive", project, slow, hello(), "7");
-    once(project, ladder("status"), SMALL_HEAP);
+    Timing.once(project, ladder("status"), SMALL_HEAP);
     apply("apply of 1,000 rungs, on disk", work.resolve("disk"), "1.2 whole");
     Path memory = Path.of("/dev/shm");
     if (Files.isDirectory(memory)) {
@@ -84,10 +83,10 @@ public final class ProcessBench {
 
   private Path withoutArchive() throws Exception {
     Path bare = work.resolve("bare");
-    once(
+    Timing.once(
         work,
         List.of("cp", "-r", ladder.getParent().getParent().toString(), bare.toString()),
-        NONE);
+        Timing.NONE);
     try (Stream<Path> files = Files.list(bare.resolve("lib"))) {
       for (Path file : files.filter(name -> name.toString().endsWith(".jsa")).toList()) {
         Files.delete(file);
@@ -100,7 +99,7 @@ public final class ProcessBench {
   private void apply(String title, Path folder, String goal) throws Exception {
     Path database = folder.resolve("dev.db");
     SampleLadder.write(folder, database, RUNGS);
-    once(folder, ladder("apply"), SMALL_HEAP);
+    Timing.once(folder, ladder("apply"), SMALL_HEAP);
     Path script = folder.resolve("same.sql");
     Files.writeString(script, shellScript(database));
     Path reference = folder.resolve("reference.db");
@@ -110,17 +109,17 @@ public final class ProcessBench {
     List<Double> starts = new ArrayList<>();
     for (int i = 0; i < runs; i++) {
       Files.deleteIfExists(database);
-      own.add(once(folder, ladder("apply"), NONE));
+      own.add(Timing.once(folder, ladder("apply"), Timing.NONE));
       Files.deleteIfExists(reference);
-      theirs.add(once(folder, shell, NONE));
-      starts.add(once(folder, ladder("apply"), NONE));
+      theirs.add(Timing.once(folder, shell, Timing.NONE));
+      starts.add(Timing.once(folder, ladder("apply"), Timing.NONE));
     }
-    print(title, own, theirs, goal);
+    Timing.print(title, own, theirs, goal);
     List<Double> beyond = new ArrayList<>();
     for (int i = 0; i < runs; i++) {
       beyond.add(own.get(i) - starts.get(i));
     }
-    print("  beyond an apply with nothing to do", beyond, theirs, goal);
+    Timing.print("  beyond an apply with nothing to do", beyond, theirs, goal);
   }
 
   private static String shellScript(Path database) throws SQLException {
@@ -156,50 +155,13 @@ public final class ProcessBench {
       throws Exception {
     List<Double> ours = new ArrayList<>();
     List<Double> theirs = new ArrayList<>();
-    once(folder, own, NONE);
-    once(folder, reference, NONE);
+    Timing.once(folder, own, Timing.NONE);
+    Timing.once(folder, reference, Timing.NONE);
     for (int i = 0; i < runs; i++) {
-      ours.add(once(folder, own, NONE));
-      theirs.add(once(folder, reference, NONE));
+      ours.add(Timing.once(folder, own, Timing.NONE));
+      theirs.add(Timing.once(folder, reference, Timing.NONE));
     }
-    print(title, ours, theirs, goal);
-  }
-
-  private static void print(String title, List<Double> ours, List<Double> theirs, String goal) {
-    List<Double> ratios = new ArrayList<>();
-    for (int i = 0; i < ours.size(); i++) {
-      ratios.add(ours.get(i) / theirs.get(i));
-    }
-    System.out.printf(
-        "%-44s %9.0f %9.0f %7.2f %9s%n", title, median(ours), median(theirs), median(ratios), goal);
-  }
-
-  private static double median(List<Double> values) {
-    List<Double> sorted = values.stream().sorted().toList();
-    int middle = sorted.size() / 2;
-    return sorted.size() % 2 == 1
-        ? sorted.get(middle)
-        : (sorted.get(middle - 1) + sorted.get(middle)) / 2;
-  }
-
-  /** Runs a command to its end; returns its wall time in milliseconds. */
-  private static double once(Path folder, List<String> command, Map<String, String> variables)
-      throws Exception {
-    ProcessBuilder builder =
-        new ProcessBuilder(command)
-            .directory(folder.toFile())
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-            .redirectError(ProcessBuilder.Redirect.DISCARD);
-    builder.environment().put("LC_ALL", "C.UTF-8");
-    builder.environment().put("XDG_CACHE_HOME", folder.resolve("no-cache").toString());
-    builder.environment().putAll(variables);
-    long start = System.nanoTime();
-    int code = builder.start().waitFor();
-    double elapsed = (System.nanoTime() - start) / 1e6;
-    if (code != 0) {
-      throw new IllegalStateException(command + " exited with " + code);
-    }
-    return elapsed;
+    Timing.print(title, ours, theirs, goal);
   }
 
   private static void delete(Path folder) throws IOException {

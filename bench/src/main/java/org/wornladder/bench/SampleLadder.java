@@ -10,11 +10,14 @@ final class SampleLadder {
 
   /** Writes a project with so many rungs; its database stands in {@code database}. */
   static void write(Path folder, Path database, int rungs) throws IOException {
+    write(folder, "jdbc:sqlite:" + database, rungs);
+  }
+
+  /** Writes a project with so many rungs for the database of a URL. */
+  static void write(Path folder, String url, int rungs) throws IOException {
     Files.createDirectories(folder.resolve("rungs"));
     String settings =
-        "name: hollowfield\nenvironments:\n  dev:\n    url: jdbc:sqlite:"
-            + database
-            + "\n    disposable: true\n";
+        "name: hollowfield\nenvironments:\n  dev:\n    url: " + url + "\n    disposable: true\n";
     Files.writeString(folder.resolve("ladder.yaml"), settings);
     for (int i = 0; i < rungs; i++) {
       String rung =
@@ -42,7 +45,7 @@ final class SampleLadder {
       default ->
           "INSERT INTO bin_"
               + table
-              + " (code, weight_kg) VALUES ('it''s A-1', 312.5), ('B-2', 298);\n";
+              + " (id, code, weight_kg) VALUES (1, 'it''s A-1', 312.5), (2, 'B-2', 298);\n";
     };
   }
 

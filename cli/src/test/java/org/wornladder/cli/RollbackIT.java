@@ -129,4 +129,37 @@ class RollbackIT {
     assertThat(work.query("dev", "SELECT note || script FROM ladder_journal"))
         .noneMatch(text -> text.contains("hush-4711"));
   }
+
+  @Test
+  void ofTwoRungsWithOneNumberOneMovesToTheEndWhereItRanToo() {
+    work.tables(2);
+    work.ladder("apply").exits(0);
+    work.rung("0002-crates", "CREATE TABLE crate (id integer);", "DROP TABLE crate;");
+    work.rung("0003-more", "CREATE TABLE more (id integer);", "DROP TABLE more;");
+    work.ladder("status").exits(2).complains("has the same number", "ladder renumber rungs/0002-");
+    work.ladder("renumber", "2").exits(3).complains("two files have the number 2");
+    work.ladder("renumber", "rungs/0002-bin-2.sql")
+        .exits(0)
+        .says("rungs/0002-bin-2.sql is now rungs/0004-bin-2.sql; on the record of dev");
+    work.ladder("status").exits(0).says("0004", "0002", "late");
+    work.file(
+        "ladder.yaml",
+        work.text("ladder.yaml").replace("disposable: true", "disposable: true, late: allow"));
+    work.ladder("apply").exits(0);
+    assertThat(work.tablesOf("dev")).containsExactly("bin_1", "bin_2", "crate", "more");
+    work.ladder("rollback", "--to", "0").exits(0);
+    assertThat(work.tablesOf("dev")).isEmpty();
+    work.ladder("history").exits(0).says("renumbered", "it was 0002");
+  }
+
+  @Test
+  void aRungThatAGuardedEnvironmentHasKeepsItsNumber() {
+    work.tables(1);
+    work.ladder("apply").exits(0);
+    work.ladder("apply", "test").exits(0);
+    work.ladder("apply", "live", "--confirm", "live").exits(0);
+    work.ladder("renumber", "1").exits(3).complains("in place on live, which is guarded");
+    work.ladder("renumber", "7").exits(3).complains("there is no rung 7");
+    assertThat(work.tablesOf("live")).containsExactly("bin_1");
+  }
 }

@@ -58,6 +58,38 @@ public final class Settlement {
     }
   }
 
+  /**
+   * Writes into the journal that a rung in place has another number.
+   *
+   * @throws RefusedException if it is not in place
+   */
+  public void renumber(long number, long newNumber, History history) {
+    RungRecord record =
+        history
+            .rung(number)
+            .filter(RungRecord::isInPlace)
+            .orElseThrow(() -> refusal(number, "is not in place on " + environment.name()));
+    Subject old = record.run().subject();
+    Subject moved =
+        new Subject(
+            newNumber,
+            old.name(),
+            old.upText(),
+            old.upFingerprint(),
+            old.downFingerprint(),
+            old.script());
+    long elapsed = record.run().note().elapsedMs();
+    try {
+      session.begin();
+      journal.append(Event.MOVED_AWAY, old, Note.NONE);
+      journal.append(
+          Event.RENUMBERED, moved, new Note(0, elapsed, "it was " + project.label(number)));
+      session.commit();
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, environment.name(), "writing the journal", e);
+    }
+  }
+
   private void doubt(RungRecord record, Event event, String because) {
     Progress progress = record.progress();
     int statement = Math.max(progress.doubtful(), progress.failed());

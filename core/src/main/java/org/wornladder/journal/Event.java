@@ -22,6 +22,9 @@ public enum Event {
   SETTLED_NOT_DONE("settled-not-done"),
   /** A person took the edited file as the one that ran. */
   FILE_ACCEPTED("file-accepted"),
+  /** A rung's number went to the end of the ladder; the entry behind it has the new number. */
+  MOVED_AWAY("moved-away"),
+  RENUMBERED("renumbered"),
   /** A standing script begins where it cannot be undone. */
   STANDING_STARTED("standing-started"),
   STANDING_RUN("standing-run"),

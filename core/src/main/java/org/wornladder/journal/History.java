@@ -30,11 +30,18 @@ public record History(
   public static History of(List<Entry> entries, Optional<Break> broken) {
     Map<Long, RungRecord> rungs = new TreeMap<>();
     Map<String, Entry> standing = new LinkedHashMap<>();
+    Optional<RungRecord> moving = Optional.empty();
     for (Entry entry : entries) {
+      long number = entry.subject().rung();
       if (entry.event().isStanding()) {
         standing(standing, entry);
+      } else if (entry.event() == Event.MOVED_AWAY) {
+        moving = Optional.ofNullable(rungs.remove(number));
+      } else if (entry.event() == Event.RENUMBERED) {
+        State state = moving.map(RungRecord::state).orElse(State.IN_PLACE);
+        Way up = Way.of(entry.subject());
+        rungs.put(number, new RungRecord(number, state, entry, entry, up, Progress.NONE));
       } else {
-        long number = entry.subject().rung();
         rungs.put(number, next(Optional.ofNullable(rungs.get(number)), entry));
       }
     }
@@ -125,8 +132,13 @@ public record History(
       case SETTLED_NOT_DONE ->
           stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, 0));
       case FILE_ACCEPTED -> new RungRecord(number, state, entry, run, up, progress);
-      case STANDING_STARTED, STANDING_RUN, STANDING_REMOVED, STANDING_FAILED ->
-          throw new IllegalStateException("not an entry of a rung: " + entry.event());
+      case MOVED_AWAY,
+          RENUMBERED,
+          STANDING_STARTED,
+          STANDING_RUN,
+          STANDING_REMOVED,
+          STANDING_FAILED ->
+          throw new IllegalStateException("not a step of a rung: " + entry.event());
     };
   }
 

@@ -19,8 +19,11 @@ public final class ProjectReader {
   private final TextFiles files;
   private final Problems problems = new Problems();
 
-  private ProjectReader(Path root) {
+  private final String without;
+
+  private ProjectReader(Path root, String without) {
     this.root = root;
+    this.without = without;
     files = new TextFiles(root);
   }
 
@@ -35,7 +38,18 @@ public final class ProjectReader {
    * @throws ProjectException with every error found
    */
   public static Project read(Path root) {
-    Reading reading = new ProjectReader(root.toAbsolutePath().normalize()).run();
+    return readWithout(root, "");
+  }
+
+  /**
+   * The project in a folder as it would be without one of its rungs, which may have another's
+   * number.
+   *
+   * @param rung the file to leave out; empty for none
+   * @throws ProjectException with every error found
+   */
+  public static Project readWithout(Path root, String rung) {
+    Reading reading = new ProjectReader(root.toAbsolutePath().normalize(), rung).run();
     List<Problem> errors = reading.problems().stream().filter(Problem::isError).toList();
     if (!errors.isEmpty()) {
       throw new ProjectException(errors);
@@ -49,7 +63,7 @@ public final class ProjectReader {
    * @throws ProjectException if the folder holds no project
    */
   public static Reading examine(Path root) {
-    return new ProjectReader(root.toAbsolutePath().normalize()).run();
+    return new ProjectReader(root.toAbsolutePath().normalize(), "").run();
   }
 
   private Reading run() {
@@ -75,6 +89,9 @@ public final class ProjectReader {
     List<Rung> rungs = new ArrayList<>();
     for (String name : files.names(RUNGS, SQL)) {
       String file = RUNGS + "/" + name;
+      if (file.equals(without)) {
+        continue;
+      }
       Optional<RungNames.Parts> parts = RungNames.parse(name);
       if (parts.isEmpty()) {
         String found = "this name is not <number>-<words>.sql";
@@ -102,7 +119,10 @@ public final class ProjectReader {
       long missing = rung.number() - before.number() - 1;
       if (missing < 0) {
         String found = before.file() + " has the same number";
-        problems.error(Place.of(rung.file()), found, "give one of the two the next free number");
+        problems.error(
+            Place.of(rung.file()),
+            found,
+            "ladder renumber " + rung.file() + " moves that one to the end");
       } else if (missing > 0 && rung.number() < 1_000_000) {
         String found = "there is a gap before this number, after " + before.label();
         problems.note(Place.of(rung.file()), found, "");

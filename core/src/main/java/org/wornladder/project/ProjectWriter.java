@@ -135,6 +135,24 @@ public final class ProjectWriter {
   }
 
   /**
+   * Gives a rung's file another number.
+   *
+   * @return the new file, relative to the project
+   * @throws ProjectException if that fails, or if it is there already
+   */
+  public static String renumber(Project project, Rung rung, long number) {
+    String words = rung.file().substring(rung.file().indexOf('-'));
+    String file = ProjectReader.RUNGS + "/" + RungNames.label(number) + words;
+    try {
+      Files.move(project.root().resolve(rung.file()), project.root().resolve(file));
+      return file;
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(rung.file()), "the file cannot be renamed: " + TextFiles.reason(e), "");
+    }
+  }
+
+  /**
    * Deletes a rung's file.
    *
    * @throws ProjectException if that fails

@@ -90,14 +90,17 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
 
   /** Opens the project. */
   Ladder ladder() {
+    return Ladder.open(projectFolder(), settings());
+  }
+
+  /** What the options say of waiting and trying again. */
+  LadderSettings settings() {
     LadderSettings settings =
         LadderSettings.standard(Version.TEXT)
             .withAwait(seconds(Options.AWAIT, 0), this::waiting)
             .withRetries(count(Options.RETRIES, 0, 0));
     int wait = count(Options.LOCK_WAIT, 0, -1);
-    return Ladder.open(
-        projectFolder(),
-        wait < 0 ? settings : settings.withLockWait(seconds(Options.LOCK_WAIT, 0)));
+    return wait < 0 ? settings : settings.withLockWait(seconds(Options.LOCK_WAIT, 0));
   }
 
   private void waiting(String what) {

@@ -25,6 +25,7 @@ public final class CommandTable {
           new Row("history", "List the journal, entry by entry."),
           new Row("show", "Show what stands in a database."),
           new Row("settle", "Put a stuck or worn rung right."),
+          new Row("renumber", "Move a rung to the end, when two have one number."),
           new Row("demo", "Run the whole example in a new folder."));
 
   private CommandTable() {}
@@ -78,6 +79,7 @@ public final class CommandTable {
       case "history" -> new HistoryCommand();
       case "show" -> new ShowCommand();
       case "settle" -> new SettleCommand();
+      case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();
       default -> throw new IllegalArgumentException("no such command: " + name);
     };

@@ -1,0 +1,45 @@
+package org.wornladder.cli.command;
+
+import java.util.HashSet;
+import java.util.List;
+import org.wornladder.RungMove;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.ProgressView;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Moves a rung to the end of the ladder. */
+final class RenumberCommand implements Command {
+  @Override
+  public void describe(CommandSpec spec) {
+    Options.words(
+        spec,
+        "NUMBER",
+        "1",
+        "The rung; its file, such as rungs/0007-bins.sql, if two have the number.");
+    spec.addOption(
+        Options.texts(
+            Options.CONFIRM,
+            "ENV",
+            "This environment, which cannot be reached, does not have it."));
+    Options.database(spec);
+  }
+
+  @Override
+  public int run(Call call) {
+    List<String> words = call.words();
+    if (words.size() != 1) {
+      throw call.wrong("name the rung: ladder renumber NUMBER");
+    }
+    RungMove move = RungMove.of(call.projectFolder(), call.settings(), words.get(0));
+    RungMove.Moved moved;
+    try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
+      moved = move.move(new HashSet<>(call.texts(Options.CONFIRM)), progress);
+    }
+    String recorded =
+        moved.recorded().isEmpty()
+            ? ""
+            : "; on the record of " + String.join(", ", moved.recorded());
+    call.terminal().out().println(moved.from() + " is now " + moved.file() + recorded);
+    return ExitCode.DONE;
+  }
+}
