@@ -234,4 +234,27 @@ class ClimbIT {
     work.ladder("rollback").exits(0);
     work.ladder("history").exits(0);
   }
+
+  @Test
+  void whatIsOneWayOrLateIsPointedOutOnAGuardedEnvironment() {
+    work.file(
+        "ladder.yaml",
+        work.text("ladder.yaml").replace("guarded: true", "guarded: true, late: allow"));
+    work.tables(3).delete("rungs/0002-bin-2.sql");
+    for (String environment : new String[] {"test", "live"}) {
+      work.ladder("apply", environment, "--confirm", environment).exits(0);
+    }
+    work.file(
+        "rungs/0002-late.sql",
+        "--| up\nCREATE TABLE late (id integer);\n--| no way down: rows would be lost\n");
+    work.file(
+        "ladder.yaml", work.text("ladder.yaml").replace("test.db }", "test.db, late: allow }"));
+    work.ladder("apply", "test").exits(0).complains("note: 0002 is late: 0003 already ran there");
+    work.ladder("preview", "live")
+        .exits(0)
+        .says("0002 is late", "0002 is one-way: rows would be lost");
+    work.ladder("apply", "live", "--confirm", "live")
+        .exits(0)
+        .complains("note: 0002 is late", "note: 0002 is one-way: rows would be lost");
+  }
 }

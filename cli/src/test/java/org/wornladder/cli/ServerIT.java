@@ -252,6 +252,40 @@ class ServerIT {
 
   @ParameterizedTest
   @EnumSource
+  void aDeadlockIsTriedAgain(Server kind) throws Exception {
+    on(kind);
+    execute(
+        "CREATE TABLE a (id integer)",
+        "CREATE TABLE b (id integer)",
+        "INSERT INTO a VALUES (1)",
+        "INSERT INTO b VALUES (1)");
+    String sleep = kind == Server.POSTGRES ? "SELECT pg_sleep(2);" : "SELECT sleep(2);";
+    work.rung(
+        "0001-both",
+        "UPDATE a SET id = id + 1;\n" + sleep + "\nUPDATE b SET id = id + 1;",
+        "SELECT 1;");
+    try (Connection other = DriverManager.getConnection(url);
+        Statement sql = other.createStatement()) {
+      other.setAutoCommit(false);
+      sql.execute("UPDATE b SET id = id + 10");
+      CompletableFuture<Workspace.Run> apply =
+          CompletableFuture.supplyAsync(() -> work.ladder("apply", "--retries", "9"));
+      Thread.sleep(1500);
+      try {
+        sql.execute("UPDATE a SET id = id + 10");
+        other.commit();
+      } catch (SQLException e) {
+        // The database chose this one to give way.
+        other.rollback();
+      }
+      apply.get(60, TimeUnit.SECONDS).exits(0);
+    }
+    assertThat(query("SELECT id % 10 FROM a")).containsExactly("2");
+    assertThat(query("SELECT id % 10 FROM b")).containsExactly("2");
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void aStatementThatTakesTooLongIsStopped(Server kind) {
     on(kind);
     settings(", statement-timeout: 1s");

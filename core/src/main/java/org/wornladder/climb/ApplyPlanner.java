@@ -60,6 +60,7 @@ public final class ApplyPlanner {
     checkInPlace();
     List<Rung> waiting = waiting();
     waiting.forEach(rung -> checkWaiting(rung, promoted));
+    waiting.forEach(this::notePoints);
     noteAbsent();
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
@@ -231,6 +232,18 @@ public final class ApplyPlanner {
           rung.label() + " ran on " + origin + " with another text",
           rung.file(),
           "see ladder status " + origin);
+    }
+  }
+
+  /** What a person should know before saying yes. */
+  private void notePoints(Rung rung) {
+    if (rung.number() < history.highest()) {
+      notes.add(
+          rung.label() + " is late: " + project.label(history.highest()) + " already ran there");
+    }
+    boolean runs = !(decision(rung.script().header()) instanceof Decision.PassOver);
+    if (environment.settings().guarded() && runs) {
+      oneWay(rung).ifPresent(why -> notes.add(rung.label() + " is one-way: " + why));
     }
   }
 

@@ -281,6 +281,20 @@ class EngineBehaviourTest {
 
   @ParameterizedTest
   @EnumSource
+  void aJournalOfANewerVersionIsLeftAlone(Kind kind) {
+    on(kind);
+    ladder.tables(1);
+    ladder.apply();
+    String name = database.engine().quoting().name("ladder_journal");
+    database.execute("UPDATE " + name + " SET event = 'transplanted'");
+    ladder.tables(2);
+    assertThatThrownBy(ladder::apply)
+        .hasMessageContaining("'transplanted', which this version does not know");
+    assertThat(has("bin_2")).isFalse();
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void quotedNamesAndStringsArriveAsTheyAre(Kind kind) {
     on(kind);
     String name = database.engine().quoting().name("Bin \"of\" `März`");

@@ -3,11 +3,15 @@ package org.wornladder.server;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Comparator;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Stream;
 
 /**
  * A PostgreSQL server for the tests: the one that {@code LADDER_TEST_POSTGRES} names (a JDBC URL of
@@ -21,33 +25,71 @@ public final class PostgresServer {
 
   /** Started when it is first asked for. */
   private static final class Holder {
-    static final EmbeddedPostgres SERVER = start();
+    static final Path DATA = folder();
+    static EmbeddedPostgres server = start(0);
 
-    private static EmbeddedPostgres start() {
+    static {
+      Runtime.getRuntime().addShutdownHook(new Thread(Holder::end));
+    }
+
+    private static Path folder() {
       try {
-        EmbeddedPostgres server =
-            EmbeddedPostgres.builder()
-                .setServerConfig("fsync", "off")
-                .setServerConfig("max_connections", "120")
-                .start();
-        Runtime.getRuntime().addShutdownHook(new Thread(() -> close(server)));
-        return server;
+        return Files.createTempDirectory("ladder-postgres").resolve("data");
       } catch (IOException e) {
         throw new UncheckedIOException(e);
       }
     }
 
-    private static void close(EmbeddedPostgres server) {
+    private static EmbeddedPostgres start(int port) {
+      try {
+        EmbeddedPostgres.Builder builder =
+            EmbeddedPostgres.builder()
+                .setDataDirectory(DATA)
+                .setCleanDataDirectory(false)
+                .setServerConfig("fsync", "off")
+                .setServerConfig("max_connections", "120");
+        return (port == 0 ? builder : builder.setPort(port)).start();
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+    }
+
+    private static void restart() {
+      try {
+        int port = server.getPort();
+        server.close();
+        server = start(port);
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+    }
+
+    private static void end() {
       try {
         server.close();
+        try (Stream<Path> files = Files.walk(DATA.getParent())) {
+          for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+            Files.delete(file);
+          }
+        }
       } catch (IOException e) {
         throw new UncheckedIOException(e);
       }
     }
   }
 
+  /** Whether it is this process's own, so that it can be restarted. */
+  public static boolean isOurs() {
+    return NAMED == null;
+  }
+
+  /** Stops the server and starts it again, with the data that it has. */
+  public static void restart() {
+    Holder.restart();
+  }
+
   private static String admin() {
-    return NAMED != null ? NAMED : Holder.SERVER.getJdbcUrl("postgres", "postgres");
+    return NAMED != null ? NAMED : Holder.server.getJdbcUrl("postgres", "postgres");
   }
 
   /** Makes an empty database; returns its JDBC URL. */
