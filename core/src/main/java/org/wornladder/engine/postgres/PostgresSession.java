@@ -247,8 +247,13 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public Schema structure(List<String> without) throws SQLException {
-    send("");
-    return new PostgresStructure(control(), schemas, without).read();
+    // Compiling a query of the catalogue takes far longer than running it.
+    send("SET jit = off");
+    try {
+      return new PostgresStructure(control(), schemas, without).read();
+    } finally {
+      control().execute("RESET jit");
+    }
   }
 
   @Override
