@@ -39,6 +39,11 @@ public interface Engine {
    */
   Session open(Target target, Access access);
 
+  /** Whether a text, such as a project's settings, holds the beginning of one of its URLs. */
+  default boolean isNamedIn(String text) {
+    return false;
+  }
+
   /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
   default void loadAhead() {}
 

@@ -1,5 +1,10 @@
 package org.wornladder.engine;
 
+import java.io.FileInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -21,13 +26,30 @@ public final class Engines {
   private Engines() {}
 
   /**
-   * Begins to load the embedded engine on a thread of its own, for a program that will need an
-   * engine soon: its driver takes as long to load as all else before it is needed.
+   * Begins to load the engines that a project's settings name, on a thread of its own, for a
+   * program that will need one soon: a driver takes as long to load as all else before it is
+   * needed.
+   *
+   * @param settings the file; nothing is loaded if it cannot be read
    */
-  public static void loadAhead() {
-    Thread thread = new Thread(OWN.get(0)::loadAhead, "engine");
+  public static void loadAhead(Path settings) {
+    Thread thread = new Thread(() -> loadNamed(settings), "engine");
     thread.setDaemon(true);
     thread.start();
+  }
+
+  private static void loadNamed(Path settings) {
+    try (InputStream in = new FileInputStream(settings.toFile())) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      for (Engine engine : OWN) {
+        if (engine.isNamedIn(text)) {
+          engine.loadAhead();
+        }
+      }
+    } catch (IOException e) {
+      // Whoever reads the project next hears of it, with the place.
+      return;
+    }
   }
 
   /** The engine that a URL belongs to; empty if none here knows it. */

@@ -1,9 +1,12 @@
 package org.wornladder.engine.postgres;
 
+import java.security.GeneralSecurityException;
+import java.security.MessageDigest;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.Properties;
+import javax.crypto.Mac;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
 import org.wornladder.engine.Connecting;
@@ -40,6 +43,20 @@ final class PostgresConnector {
 
   UnreachableException failure(SQLException e) {
     return Connecting.failure(target, url.shown(), e, answer(e));
+  }
+
+  /** Loads the driver and what it proves a password with. */
+  static void loadAhead() {
+    try {
+      Properties none = new Properties();
+      if (new Driver().getPropertyInfo(PostgresEngine.JDBC + "//localhost/none", none).length > 0) {
+        Mac.getInstance("HmacSHA256");
+        MessageDigest.getInstance("SHA-256");
+      }
+    } catch (GeneralSecurityException | LinkageError e) {
+      // Whoever connects next hears of it, with the place.
+      return;
+    }
   }
 
   private Connection attempt() throws SQLException {

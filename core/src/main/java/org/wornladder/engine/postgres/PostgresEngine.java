@@ -72,6 +72,22 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
+  public boolean isNamedIn(String text) {
+    // No stream: it would load more at every start than all else here.
+    for (String scheme : SCHEMES) {
+      if (text.contains(scheme)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  @Override
+  public void loadAhead() {
+    PostgresConnector.loadAhead();
+  }
+
+  @Override
   public String journalDefinition(String table) {
     return """
         CREATE TABLE %s (

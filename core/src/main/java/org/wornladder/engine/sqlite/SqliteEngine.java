@@ -61,6 +61,11 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
+  public boolean isNamedIn(String text) {
+    return text.contains(SqliteFile.PREFIX);
+  }
+
+  @Override
   public void loadAhead() {
     SqliteSession.loadAhead();
   }
