@@ -192,7 +192,7 @@ final class MariadbSession extends JdbcSession {
     super.execute(statement);
   }
 
-  /** Null, which the column refuses, if the session is another one by now or has lost the lock. */
+  /** Null, which the column refuses, if the session is another one by now. */
   @Override
   protected String place(String column) {
     return column.equals(ID_COLUMN)
