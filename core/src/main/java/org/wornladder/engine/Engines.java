@@ -33,22 +33,26 @@ public final class Engines {
    * @param settings the file; nothing is loaded if it cannot be read
    */
   public static void loadAhead(Path settings) {
-    Thread thread = new Thread(() -> loadNamed(settings), "engine");
+    Thread thread = new Thread(new Loading(settings), "engine");
     thread.setDaemon(true);
     thread.start();
   }
 
-  private static void loadNamed(Path settings) {
-    try (InputStream in = new FileInputStream(settings.toFile())) {
-      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-      for (Engine engine : OWN) {
-        if (engine.isNamedIn(text)) {
-          engine.loadAhead();
+  /** A class by name: the first lambda of a program costs as much as reading its settings. */
+  private record Loading(Path settings) implements Runnable {
+    @Override
+    public void run() {
+      try (InputStream in = new FileInputStream(settings.toFile())) {
+        String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        for (Engine engine : OWN) {
+          if (engine.isNamedIn(text)) {
+            engine.loadAhead();
+          }
         }
+      } catch (IOException e) {
+        // Whoever reads the project next hears of it, with the place.
+        return;
       }
-    } catch (IOException e) {
-      // Whoever reads the project next hears of it, with the place.
-      return;
     }
   }
 

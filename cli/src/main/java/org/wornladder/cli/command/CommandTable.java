@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.cli.Version;
 import picocli.CommandLine;
+import picocli.CommandLine.IFactory;
 import picocli.CommandLine.Model.CommandSpec;
 
 /**
@@ -28,6 +29,8 @@ public final class CommandTable {
           new Row("renumber", "Move a rung to the end, when two have one number."),
           new Row("demo", "Run the whole example in a new folder."));
 
+  private static final IFactory FACTORY = new OnDemand();
+
   private CommandTable() {}
 
   /**
@@ -42,7 +45,15 @@ public final class CommandTable {
 
     /** A parser for this command alone: half the work of one that knows the program around it. */
     public CommandLine parser() {
-      return new CommandLine(spec(this).name("ladder " + name));
+      return new CommandLine(spec(this).name("ladder " + name), FACTORY);
+    }
+  }
+
+  /** The library's own way, but only once it is needed: it begins with a look into every jar. */
+  private static final class OnDemand implements IFactory {
+    @Override
+    public <T> T create(Class<T> kind) throws Exception {
+      return CommandLine.defaultFactory().create(kind);
     }
   }
 
@@ -102,7 +113,8 @@ public final class CommandTable {
   }
 
   private static CommandSpec root() {
-    CommandSpec root = CommandSpec.create().name("ladder").version(Version.LINE);
+    CommandSpec root =
+        CommandSpec.wrapWithoutInspection(null, FACTORY).name("ladder").version(Version.LINE);
     root.usageMessage()
         .description("Versioned database schema changes as plain SQL files.")
         .footer(
@@ -114,7 +126,7 @@ public final class CommandTable {
   }
 
   private static CommandSpec spec(Named named) {
-    CommandSpec spec = CommandSpec.create().name(named.name());
+    CommandSpec spec = CommandSpec.wrapWithoutInspection(null, FACTORY).name(named.name());
     spec.usageMessage().description(named.about());
     named.command().describe(spec);
     spec.addOption(Options.project()).addOption(Options.verbose()).addOption(Options.help());
