@@ -1,25 +1,36 @@
 package org.wornladder.project;
 
-import com.fasterxml.jackson.core.JsonLocation;
-import com.fasterxml.jackson.core.JsonParser;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.core.JsonToken;
-import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.sql.Place;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.error.Mark;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.error.YAMLException;
+import org.yaml.snakeyaml.events.AliasEvent;
+import org.yaml.snakeyaml.events.Event;
+import org.yaml.snakeyaml.events.ScalarEvent;
+import org.yaml.snakeyaml.parser.Parser;
+import org.yaml.snakeyaml.parser.ParserImpl;
+import org.yaml.snakeyaml.reader.StreamReader;
 
-/** Reads YAML event by event into {@link Node}s, which keep their places. */
+/**
+ * Reads YAML event by event into {@link Node}s, which keep their places. It stands on the parser
+ * that Jackson's own YAML stands on: a tenth of a short command's time lies between the two.
+ */
 final class YamlReader {
+  /** YAML 1.2, section 10.3.2: the plain words for a null. */
+  private static final Set<String> NULLS = Set.of("", "~", "null", "Null", "NULL");
+
   private final String file;
   private final Problems problems;
-  private final JsonParser parser;
+  private final Parser parser;
 
-  private YamlReader(String file, Problems problems, JsonParser parser) {
+  private YamlReader(String file, Problems problems, Parser parser) {
     this.file = file;
     this.problems = problems;
     this.parser = parser;
@@ -27,20 +38,15 @@ final class YamlReader {
 
   /** The tree of a YAML text; empty, with a problem collected, if it is malformed or empty. */
   static Optional<Node> read(String file, String text, Problems problems) {
-    try (JsonParser parser = new YAMLFactory().createParser(text)) {
-      if (parser.nextToken() == null) {
-        problems.error(Place.of(file), "the file is empty", "ladder init writes a new one");
-        return Optional.empty();
-      }
-      return Optional.of(new YamlReader(file, problems, parser).node());
-    } catch (JsonProcessingException e) {
-      JsonLocation at = e.getLocation();
-      Place place = at == null ? Place.of(file) : new Place(file, at.getLineNr(), at.getColumnNr());
-      problems.error(place, "this is not YAML: " + firstLine(e.getOriginalMessage()), "");
-      return Optional.empty();
-    } catch (IOException e) {
-      throw new IllegalStateException("a text in memory can always be read", e);
+    try {
+      Parser parser = new ParserImpl(new StreamReader(text), new LoaderOptions());
+      return new YamlReader(file, problems, parser).document();
+    } catch (MarkedYAMLException e) {
+      problems.error(place(file, e.getProblemMark()), "this is not YAML: " + e.getProblem(), "");
+    } catch (YAMLException e) {
+      problems.error(Place.of(file), "this is not YAML: " + firstLine(e.getMessage()), "");
     }
+    return Optional.empty();
   }
 
   private static String firstLine(String message) {
@@ -48,40 +54,72 @@ final class YamlReader {
     return end < 0 ? message : message.substring(0, end);
   }
 
-  private Node node() throws IOException {
-    Place place = place();
-    JsonToken token = parser.currentToken();
-    if (token == JsonToken.START_OBJECT) {
-      return entries(place);
+  private Optional<Node> document() {
+    parser.getEvent();
+    if (parser.checkEvent(Event.ID.StreamEnd)) {
+      problems.error(Place.of(file), "the file is empty", "ladder init writes a new one");
+      return Optional.empty();
     }
-    if (token == JsonToken.START_ARRAY) {
-      List<Node> items = new ArrayList<>();
-      while (parser.nextToken() != JsonToken.END_ARRAY) {
-        items.add(node());
-      }
-      return new Node.Items(place, List.copyOf(items));
+    parser.getEvent();
+    Node tree = node();
+    parser.getEvent();
+    if (!parser.checkEvent(Event.ID.StreamEnd)) {
+      Place second = place(parser.peekEvent());
+      problems.error(second, "a second document begins here", "keep one in a file");
     }
-    boolean isNull = token == JsonToken.VALUE_NULL;
-    return new Node.Scalar(place, isNull ? "" : parser.getText(), isNull);
+    return Optional.of(tree);
   }
 
-  private Node entries(Place place) throws IOException {
+  private Node node() {
+    Event event = parser.getEvent();
+    if (event.is(Event.ID.MappingStart)) {
+      return entries(place(event));
+    }
+    if (event.is(Event.ID.SequenceStart)) {
+      return items(place(event));
+    }
+    if (event instanceof AliasEvent alias) {
+      problems.error(place(event), "*" + alias.getAnchor() + " is not read here", "write it out");
+      return new Node.Scalar(place(event), "", true);
+    }
+    ScalarEvent scalar = (ScalarEvent) event;
+    boolean isNull = scalar.isPlain() && NULLS.contains(scalar.getValue());
+    return new Node.Scalar(place(event), isNull ? "" : scalar.getValue(), isNull);
+  }
+
+  private Node items(Place place) {
+    List<Node> items = new ArrayList<>();
+    while (!parser.checkEvent(Event.ID.SequenceEnd)) {
+      items.add(node());
+    }
+    parser.getEvent();
+    return new Node.Items(place, List.copyOf(items));
+  }
+
+  private Node entries(Place place) {
     Map<String, Node.Entry> entries = new LinkedHashMap<>();
-    while (parser.nextToken() != JsonToken.END_OBJECT) {
-      String key = parser.currentName();
-      Place keyPlace = place();
-      parser.nextToken();
-      Node.Entry twice = entries.put(key, new Node.Entry(keyPlace, node()));
-      if (twice != null) {
-        String found = key + " stands twice; first on line " + twice.key().line();
-        problems.error(keyPlace, found, "keep one of them");
+    while (!parser.checkEvent(Event.ID.MappingEnd)) {
+      Node key = node();
+      Node.Entry entry = new Node.Entry(key.place(), node());
+      if (key instanceof Node.Scalar word) {
+        Node.Entry twice = entries.put(word.text(), entry);
+        if (twice != null) {
+          String found = word.text() + " stands twice; first on line " + twice.key().line();
+          problems.error(key.place(), found, "keep one of them");
+        }
+      } else {
+        problems.error(key.place(), "a key is a word, not a list or a map", "");
       }
     }
+    parser.getEvent();
     return new Node.Entries(place, entries);
   }
 
-  private Place place() {
-    JsonLocation at = parser.currentTokenLocation();
-    return new Place(file, at.getLineNr(), at.getColumnNr());
+  private Place place(Event event) {
+    return place(file, event.getStartMark());
+  }
+
+  private static Place place(String file, Mark mark) {
+    return new Place(file, mark.getLine() + 1, mark.getColumn() + 1);
   }
 }
