@@ -31,7 +31,12 @@ public record Outcome(
    *
    * @param detail why it was passed over; empty otherwise
    */
-  public record Done(Step step, Result result, String detail, long elapsedMs) {}
+  public record Done(Step step, Result result, String detail, long elapsedMs) {
+    /** The same, with the time since it began, as {@link System#nanoTime} told it. */
+    Done since(long start) {
+      return new Done(step, result, detail, (System.nanoTime() - start) / 1_000_000);
+    }
+  }
 
   public Outcome {
     done = List.copyOf(done);

@@ -38,9 +38,6 @@ public final class Runner {
   private final Entries entries;
   private final List<Done> done = new ArrayList<>();
 
-  /** The statement that is running, for the message if it fails. */
-  private Optional<Statement> current = Optional.empty();
-
   /**
    * @param retries how often a step is tried again that could not get what somebody else held
    */
@@ -105,22 +102,17 @@ public final class Runner {
   private Done standingWise(Step.OfStanding step) {
     long start = System.nanoTime();
     StandingWise run =
-        new StandingWise(engine, session, entries, statement -> starting(step, statement));
+        new StandingWise(
+            engine, session, entries, statement -> listener.statementStarted(step, statement));
     try {
       for (StandingAction action : step.actions()) {
         session.reset();
         run.run(action, action.recorded());
       }
-      current = Optional.empty();
-      return done(step, start);
+      return done(step).since(start);
     } catch (SQLException e) {
       throw failed(step, e);
     }
-  }
-
-  private void starting(Step step, Statement statement) {
-    current = Optional.of(statement);
-    listener.statementStarted(step, statement);
   }
 
   private static boolean isStatementWise(Step step) {
@@ -158,7 +150,7 @@ public final class Runner {
           for (int i = 0; i < plan.steps().size(); i++) {
             running[0] = plan.steps().get(i);
             listener.stepStarted(running[0], i + 1);
-            results.add(perform(running[0]));
+            results.add(measured(running[0]));
             listener.stepDone(results.get(i), i + 1);
           }
           return new Done(new Step.OfStanding(List.of()), Result.APPLIED, "", 0);
@@ -167,8 +159,17 @@ public final class Runner {
     done.addAll(results);
   }
 
+  /** A step as a part of a run; it has reached the database when this returns. */
+  private Done measured(Step step) throws SQLException {
+    long start = System.nanoTime();
+    Done result = perform(step);
+    session.flush();
+    return result.since(start);
+  }
+
   private Done inTransaction(Step step) {
-    return atomically(() -> perform(step), () -> step);
+    long start = System.nanoTime();
+    return atomically(() -> perform(step), () -> step).since(start);
   }
 
   private interface Running {
@@ -186,7 +187,6 @@ public final class Runner {
         session.reset();
         session.begin();
         Done result = work.run();
-        current = Optional.empty();
         session.commit();
         return result;
       } catch (SQLException e) {
@@ -226,7 +226,7 @@ public final class Runner {
     for (StandingAction action : rung.putBackAfter()) {
       standing(rung, action);
     }
-    return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
+    return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", 0);
   }
 
   /** Why a rung is passed over; empty if it runs. */
@@ -261,17 +261,16 @@ public final class Runner {
   }
 
   private Done standing(Step.OfStanding step) throws SQLException {
-    long start = System.nanoTime();
     for (StandingAction action : step.actions()) {
       standing(step, action);
     }
-    return done(step, start);
+    return done(step);
   }
 
-  private static Done done(Step.OfStanding step, long start) {
+  private static Done done(Step.OfStanding step) {
     boolean any = step.actions().stream().anyMatch(action -> action.direction() == Direction.UP);
     Result result = any ? Result.STANDING_RUN : Result.STANDING_TAKEN_DOWN;
-    return new Done(step, result, "", (System.nanoTime() - start) / 1_000_000);
+    return new Done(step, result, "", 0);
   }
 
   private void standing(Step step, StandingAction action) throws SQLException {
@@ -295,12 +294,13 @@ public final class Runner {
   }
 
   private void execute(Step step, Statement statement) throws SQLException {
-    starting(step, statement);
+    listener.statementStarted(step, statement);
     session.execute(statement);
   }
 
   /** Journals a failure, which left nothing, and says so. */
   private LadderException failed(Step step, SQLException e) {
+    Optional<Statement> unfinished = session.unfinished();
     boolean gone =
         switch (failures.fault(e).kind()) {
           case CUT, STRANDED -> true;
@@ -314,7 +314,7 @@ public final class Runner {
         e.addSuppressed(second);
       }
     }
-    return failures.of(step, current, leftAfterUndo(), done.size(), e);
+    return failures.of(step, unfinished, leftAfterUndo(), done.size(), e);
   }
 
   private String leftAfterUndo() {

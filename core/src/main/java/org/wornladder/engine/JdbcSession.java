@@ -29,6 +29,7 @@ public abstract class JdbcSession implements Session {
   private final Quoting quoting;
 
   private Optional<PreparedStatement> insert = Optional.empty();
+  private Optional<Statement> unfinished = Optional.empty();
   private boolean inTransaction;
 
   protected JdbcSession(Connection connection, Quoting quoting) throws SQLException {
@@ -105,11 +106,31 @@ public abstract class JdbcSession implements Session {
       // Some statements refuse to run beside one that is still prepared.
       releaseInsert();
     }
+    runs(statement);
     try (java.sql.Statement sql = connection.createStatement()) {
       sql.setEscapeProcessing(false);
       sql.execute(statement.text());
     }
+    ran();
   }
+
+  /** A statement begins to run. */
+  protected final void runs(Statement statement) {
+    unfinished = Optional.of(statement);
+  }
+
+  /** The statement that ran has ended well. */
+  protected final void ran() {
+    unfinished = Optional.empty();
+  }
+
+  @Override
+  public final Optional<Statement> unfinished() {
+    return unfinished;
+  }
+
+  @Override
+  public void flush() throws SQLException {}
 
   @Override
   public void insert(String table, List<String> columns, List<Object> values) throws SQLException {

@@ -19,6 +19,9 @@ public interface Session extends AutoCloseable {
   /** The column of the tool's own tables that takes the session's id. */
   String ID_COLUMN = "session";
 
+  /** The column of the tool's own tables that takes how long a script's statements took. */
+  String ELAPSED_COLUMN = "elapsed_ms";
+
   /** For queries; transactions and all that is written go through this interface. */
   Connection connection();
 
@@ -43,7 +46,20 @@ public interface Session extends AutoCloseable {
 
   void rollback() throws SQLException;
 
+  /**
+   * Runs a statement. Inside a transaction it may reach the database only with what follows, up to
+   * the commit, and fail there; {@link #unfinished()} tells then that it was this one.
+   */
   void execute(Statement statement) throws SQLException;
+
+  /** Runs the statement that is held back, if one is. */
+  void flush() throws SQLException;
+
+  /**
+   * The statement given to {@link #execute} that failed, or is not known to have ended; empty if
+   * the last one did end.
+   */
+  Optional<Statement> unfinished();
 
   /**
    * Adds a row to one of the tool's own tables, in the open transaction. It may reach the database

@@ -27,13 +27,18 @@ import org.wornladder.sql.Statement;
 
 /**
  * A connection to one PostgreSQL database. Transactions are begun and ended as text, so that their
- * marks travel with the statements beside them: a small rung takes two messages.
+ * marks travel with the statements beside them, and the first statement of a transaction waits for
+ * what follows it: a rung of one statement takes one message, entry and commit included.
  */
 final class PostgresSession extends JdbcSession {
   private static final Quoting QUOTING = PostgresEngine.QUOTING;
 
   private static final String INDEX_STATE =
       "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)";
+
+  /** For a statement that is not sent yet: only the server will know how long it took. */
+  private static final String SINCE_BEGIN =
+      "(EXTRACT(epoch FROM pg_catalog.clock_timestamp() - pg_catalog.now()) * 1000)::bigint";
 
   private final Target target;
   private final String address;
@@ -44,8 +49,13 @@ final class PostgresSession extends JdbcSession {
   private final String settings;
   private final boolean readOnly;
 
+  private static final String BEGIN = "BEGIN; ";
+
   /** What goes to the server in front of the next statement. */
   private String ahead = "";
+
+  /** Whether a script's statement stands in what goes ahead. */
+  private boolean holds;
 
   /** Rows that go to the server with the commit. */
   private final List<String> rows = new ArrayList<>();
@@ -128,26 +138,21 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void begin() throws SQLException {
-    ahead += "BEGIN; ";
+    ahead += BEGIN;
     began();
   }
 
   @Override
   public void commit() throws SQLException {
-    StringBuilder message = new StringBuilder(ahead);
-    ahead = "";
-    for (String row : rows) {
-      message.append(row).append("; ");
-    }
-    rows.clear();
-    control().execute(message.append("COMMIT").toString());
+    send(takeRows() + "COMMIT");
     ended();
   }
 
   @Override
   public void rollback() throws SQLException {
-    boolean sent = !ahead.contains("BEGIN");
+    boolean sent = !ahead.contains(BEGIN);
     ahead = "";
+    holds = false;
     rows.clear();
     ended();
     if (sent || settingsMayHaveChanged) {
@@ -158,17 +163,25 @@ final class PostgresSession extends JdbcSession {
   @Override
   public void execute(Statement statement) throws SQLException {
     settingsMayHaveChanged |= PostgresSettings.mayChange(statement);
-    sendRows();
+    flush();
+    runs(statement);
     if (!statement.data().isEmpty()) {
-      send("");
+      send(takeRows());
       copy(statement);
-      return;
+      ran();
+    } else if (ahead.endsWith(BEGIN) && rows.isEmpty()) {
+      // A line of its own for what follows: the statement may end in a comment.
+      ahead += statement.text() + "\n; ";
+      holds = true;
+    } else {
+      send(takeRows() + statement.text());
     }
-    String before = ahead;
-    ahead = "";
-    try (java.sql.Statement sql = connection().createStatement()) {
-      sql.setEscapeProcessing(false);
-      sql.execute(before + statement.text());
+  }
+
+  @Override
+  public void flush() throws SQLException {
+    if (holds) {
+      send("");
     }
   }
 
@@ -189,19 +202,23 @@ final class PostgresSession extends JdbcSession {
         .collect(Collectors.joining());
   }
 
-  private void sendRows() throws SQLException {
-    if (!rows.isEmpty()) {
-      String inserts = String.join("; ", rows);
-      rows.clear();
-      send(inserts);
+  /** The rows that wait, as text in front of another statement. */
+  private String takeRows() {
+    StringBuilder text = new StringBuilder();
+    for (String row : rows) {
+      text.append(row).append("; ");
     }
+    rows.clear();
+    return text.toString();
   }
 
   private void send(String text) throws SQLException {
     String message = ahead + text;
     ahead = "";
+    holds = false;
     if (!message.isEmpty()) {
       control().execute(message);
+      ran();
     }
   }
 
@@ -211,11 +228,12 @@ final class PostgresSession extends JdbcSession {
     for (int i = 0; i < values.size(); i++) {
       Object value = values.get(i);
       String text = value instanceof Number ? value.toString() : text(value.toString());
-      // Null, which the column refuses, if the server's session is another one by now.
       written.add(
-          columns.get(i).equals(ID_COLUMN)
-              ? "CASE WHEN pg_catalog.pg_backend_pid() = " + backend + " THEN " + text + " END"
-              : text);
+          switch (columns.get(i)) {
+            case ID_COLUMN -> ofThisBackend(text);
+            case ELAPSED_COLUMN -> holds ? SINCE_BEGIN : text;
+            default -> text;
+          });
     }
     rows.add(
         "INSERT INTO "
@@ -225,6 +243,11 @@ final class PostgresSession extends JdbcSession {
             + ") VALUES ("
             + String.join(", ", written)
             + ")");
+  }
+
+  /** Null, which the column refuses, if the server's session is another one by now. */
+  private String ofThisBackend(String text) {
+    return "CASE WHEN pg_catalog.pg_backend_pid() = " + backend + " THEN " + text + " END";
   }
 
   /** A string that no setting of the session reads otherwise. */
@@ -258,15 +281,13 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public boolean exists(Condition.Presence thing) throws SQLException {
-    sendRows();
-    send("");
+    send(takeRows());
     return PostgresPresence.of(control(), schemas, thing);
   }
 
   @Override
   public boolean holds(String query) throws SQLException {
-    sendRows();
-    send("");
+    send(takeRows());
     boolean own = !inTransaction();
     control()
         .execute(
