@@ -22,6 +22,9 @@ import org.wornladder.sql.Statement;
 
 /** Plans the way up: which rungs wait, in which order, and whether they may run. */
 public final class ApplyPlanner {
+  /** How many rungs one note names. */
+  private static final int MOST_NAMED = 5;
+
   private final PlanBasis basis;
   private final Project project;
   private final Environment environment;
@@ -248,17 +251,32 @@ public final class ApplyPlanner {
   }
 
   private void noteAbsent() {
+    List<String> absent = new ArrayList<>();
     for (RungRecord record : history.rungs().values()) {
       if (record.isInPlace() && project.rung(record.number()).isEmpty()) {
-        notes.add(
-            project.label(record.number())
-                + " is in place on "
-                + environment.name()
-                + ", but this checkout has no file for it; ladder rollback "
-                + environment.name()
-                + " --absent takes it back");
+        absent.add(project.label(record.number()));
       }
     }
+    if (absent.isEmpty()) {
+      return;
+    }
+    boolean one = absent.size() == 1;
+    List<String> named = absent.subList(0, Math.min(absent.size(), MOST_NAMED));
+    String more =
+        absent.size() > MOST_NAMED ? " and " + (absent.size() - MOST_NAMED) + " more" : "";
+    notes.add(
+        String.join(", ", named)
+            + more
+            + (one ? " is" : " are")
+            + " in place on "
+            + environment.name()
+            + ", but this checkout has no file for "
+            + (one ? "it" : "them")
+            + "; ladder rollback "
+            + environment.name()
+            + " --absent takes "
+            + (one ? "it" : "them")
+            + " back");
   }
 
   /** For each standing script, the last waiting rung that lifts it: there it is put back. */
