@@ -17,17 +17,28 @@ import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackPlanner;
 import org.wornladder.climb.Runner;
 import org.wornladder.climb.Settlement;
+import org.wornladder.diff.CommonSubset;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.Differences;
+import org.wornladder.diff.Ignored;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
+import org.wornladder.project.ProjectException;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Place;
+import org.wornladder.survey.Comparison;
 import org.wornladder.survey.DatabaseReport;
+import org.wornladder.survey.Drift;
 import org.wornladder.survey.Examination;
 import org.wornladder.survey.Examiner;
 import org.wornladder.survey.JournalReport;
@@ -90,7 +101,7 @@ public final class Ladder {
 
   /** What apply would do. */
   public Plan preview(String environment, ApplyOptions options) {
-    return in(environment, Access.READ, site -> applyPlan(site, options));
+    return in(environment, Access.READ, site -> applyPlan(site, provenHistory(site), options));
   }
 
   /**
@@ -103,7 +114,13 @@ public final class Ladder {
     return in(
         environment,
         Access.WRITE,
-        site -> change(site, approval, listener, () -> applyPlan(site, options)));
+        site ->
+            change(
+                site,
+                approval,
+                listener,
+                options.despiteDrift(),
+                history -> applyPlan(site, history, options)));
   }
 
   /** Runs ways down. */
@@ -112,7 +129,13 @@ public final class Ladder {
     return in(
         environment,
         Access.WRITE,
-        site -> change(site, approval, listener, () -> rollbackPlan(site, options)));
+        site ->
+            change(
+                site,
+                approval,
+                listener,
+                Optional.of(""),
+                history -> rollbackPlan(site, history, options)));
   }
 
   /** Puts a stuck or worn rung right, on the record. */
@@ -205,8 +228,7 @@ public final class Ladder {
     return new StatusReader(project, site.environment(), site.engine(), history);
   }
 
-  private Plan applyPlan(Site site, ApplyOptions options) throws SQLException {
-    History history = provenHistory(site);
+  private Plan applyPlan(Site site, History history, ApplyOptions options) throws SQLException {
     Optional<History> promoted =
         site.environment()
             .settings()
@@ -216,8 +238,9 @@ public final class Ladder {
     return new ApplyPlanner(basis, options, new Doubts(basis).read()).plan(promoted);
   }
 
-  private Plan rollbackPlan(Site site, RollbackOptions options) throws SQLException {
-    PlanBasis basis = basis(site, provenHistory(site));
+  private Plan rollbackPlan(Site site, History history, RollbackOptions options)
+      throws SQLException {
+    PlanBasis basis = basis(site, history);
     return new RollbackPlanner(basis, options, new Doubts(basis).read()).plan();
   }
 
@@ -239,32 +262,161 @@ public final class Ladder {
   }
 
   private interface Planning {
-    Plan plan() throws SQLException;
+    Plan plan(History history) throws SQLException;
   }
 
-  private Outcome change(Site site, Approval approval, Listener listener, Planning planning)
+  private Outcome change(
+      Site site,
+      Approval approval,
+      Listener listener,
+      Optional<String> despiteDrift,
+      Planning planning)
       throws SQLException {
     try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-      Plan plan = planning.plan();
-      Schema before = site.structure();
-      if (!plan.isEmpty()) {
-        approval.check(plan, site.environment());
+      History history = provenHistory(site);
+      Plan plan = planning.plan(history);
+      if (plan.isEmpty()) {
+        return outcome(site, plan, List.of(), 0, new StructureSummary(List.of()));
       }
+      Expectation expectation = Expectation.of(site, history);
+      if (site.environment().settings().guarded() && despiteDrift.isEmpty()) {
+        refuseDrift(site.environment().name(), expectation.counting(project));
+      }
+      approval.check(plan, site.environment());
+      despiteDrift
+          .filter(reason -> !reason.isEmpty())
+          .ifPresent(reason -> recordDrift(site, reason, expectation.counting(project)));
+      expectation.keepBefore();
       long start = System.nanoTime();
       Runner runner =
           new Runner(
               site.engine(), site.session(), site.journal(), plan, listener, settings.retries());
-      List<Outcome.Done> done = runner.run();
+      List<Outcome.Done> done = run(runner, expectation);
       long elapsed = (System.nanoTime() - start) / 1_000_000;
-      Schema after = plan.isEmpty() ? before : site.structure();
-      return new Outcome(
-          plan,
-          done,
-          site.journal().read(Depth.GLANCE).highest(),
-          elapsed,
-          StructureSummary.between(before, after),
-          done.size() < plan.steps().size());
+      return outcome(site, plan, done, elapsed, expectation.keepAfter());
     }
+  }
+
+  /** A run that fails has changed something too: what is expected follows it. */
+  private static List<Outcome.Done> run(Runner runner, Expectation expectation) {
+    try {
+      return runner.run();
+    } catch (LadderException e) {
+      try {
+        expectation.keepAfter();
+      } catch (SQLException | LadderException second) {
+        // The next run finds that this one did not come to its end, and makes up for it.
+        e.addSuppressed(second);
+      }
+      throw e;
+    }
+  }
+
+  private static Outcome outcome(
+      Site site, Plan plan, List<Outcome.Done> done, long elapsed, StructureSummary structure)
+      throws SQLException {
+    return new Outcome(
+        plan,
+        done,
+        site.journal().read(Depth.GLANCE).highest(),
+        elapsed,
+        structure,
+        done.size() < plan.steps().size());
+  }
+
+  private static void refuseDrift(String environment, List<Difference> drift) {
+    if (!drift.isEmpty()) {
+      Difference first = drift.get(0);
+      String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
+      throw RefusedException.of(
+          environment
+              + " is not what its history says: "
+              + first.kind().word()
+              + " "
+              + first.fullName()
+              + more,
+          "environment " + environment,
+          "ladder drift "
+              + environment
+              + " shows all; --despite-drift REASON goes on, on the record");
+    }
+  }
+
+  private void recordDrift(Site site, String reason, List<Difference> drift) {
+    try {
+      new Settlement(project, site.environment(), site.session(), site.journal())
+          .goOnDespite(drift.size(), reason);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(
+          site.session(), site.environment().name(), "writing the reason down", e);
+    }
+  }
+
+  /** Whether a database is what its history says. Needs only the right to read. */
+  public Drift drift(String environment) {
+    return in(
+        environment,
+        Access.READ,
+        site -> {
+          History history = site.journal().read(Depth.WHOLE);
+          Expectation expectation = Expectation.of(site, history);
+          List<Difference> counting = expectation.counting(project);
+          return new Drift(
+              site.environment().name(),
+              site.engine().name(),
+              site.session().address(),
+              site.session().isThere(),
+              expectation.known(),
+              counting,
+              expectation.all().size() - counting.size(),
+              Examiner.ofRungs(statusReader(site, history).read(site.session()), project),
+              history.broken(),
+              history.entries().size());
+        });
+  }
+
+  /**
+   * Two structures beside each other.
+   *
+   * @param left {@code env:NAME} for what stands there, {@code expected:NAME} for what its history
+   *     says should
+   */
+  public Comparison compare(String left, String right) {
+    Side one = side(left);
+    Side two = side(right);
+    boolean common = !one.engine().equals(two.engine());
+    List<Difference> differences =
+        common
+            ? Differences.between(
+                CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
+            : Differences.between(one.structure(), two.structure());
+    return new Comparison(
+        left, right, common, new Ignored(project.settings().ignore()).without(differences));
+  }
+
+  private record Side(String engine, Snapshot structure) {}
+
+  private Side side(String named) {
+    int colon = named.indexOf(':');
+    String kind = named.substring(0, Math.max(0, colon));
+    String name = named.substring(colon + 1);
+    if (!kind.equals("env") && !kind.equals("expected")) {
+      throw ProjectException.of(
+          Place.of(named),
+          "compare takes env:NAME or expected:NAME",
+          "for example ladder compare env:"
+              + project.settings().defaultEnvironment()
+              + " env:live");
+    }
+    return in(
+        name,
+        Access.READ,
+        site -> {
+          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
+          return new Side(
+              site.engine().name(),
+              kind.equals("env") ? expectation.live() : expectation.expected());
+        });
   }
 
   private <T> T in(String name, Access access, Site.Work<T> work) {

@@ -8,12 +8,14 @@ import org.wornladder.engine.Engines;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
 import org.wornladder.journal.Journal;
+import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Schema;
 
 /** An environment while a session to it is open. */
-record Site(Environment environment, Engine engine, Session session, Journal journal) {
+record Site(
+    Environment environment, Engine engine, Session session, Journal journal, Snapshots snapshots) {
   /** What is done there. */
   interface Work<T> {
     T at(Site site) throws SQLException;
@@ -34,8 +36,11 @@ record Site(Environment environment, Engine engine, Session session, Journal jou
       String table = project.settings().journalTable();
       Journal journal =
           new Journal(session, engine, table, project.name(), settings.tool(), settings.clock());
+      Snapshots snapshots =
+          new Snapshots(
+              session, engine, Snapshots.tableBeside(table), project.name(), settings.clock());
       try {
-        return work.at(new Site(environment, engine, session, journal));
+        return work.at(new Site(environment, engine, session, journal, snapshots));
       } catch (SQLException e) {
         throw DatabaseErrors.translate(session, environment.name(), "working on it", e);
       }

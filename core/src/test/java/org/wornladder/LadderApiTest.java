@@ -189,7 +189,7 @@ class LadderApiTest {
 
   @Test
   void aTargetThatIsNotThereIsRefused() {
-    ApplyOptions to = new ApplyOptions(OptionalLong.of(9), false);
+    ApplyOptions to = new ApplyOptions(OptionalLong.of(9), false, Optional.empty());
     assertThatThrownBy(() -> ladder.open().preview("dev", to)).hasMessage("there is no rung 9");
     assertThatThrownBy(() -> ladder.rollback(new RollbackOptions.To(2)))
         .hasMessageContaining("0002 is not in place on dev");
@@ -268,7 +268,10 @@ class LadderApiTest {
     ladder
         .open()
         .apply(
-            "test", new ApplyOptions(OptionalLong.of(1), false), TestLadder.YES, Listener.SILENT);
+            "test",
+            new ApplyOptions(OptionalLong.of(1), false, Optional.empty()),
+            TestLadder.YES,
+            Listener.SILENT);
     RungRemoval removal = new RungRemoval(ladder.open());
     assertThatThrownBy(() -> removal.remove(1, Set.of())).hasMessageContaining("in place on test");
     assertThat(removal.remove(3, Set.of()).asked()).containsExactly("dev", "test", "live");

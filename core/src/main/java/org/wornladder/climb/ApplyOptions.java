@@ -1,5 +1,6 @@
 package org.wornladder.climb;
 
+import java.util.Optional;
 import java.util.OptionalLong;
 
 /**
@@ -7,7 +8,9 @@ import java.util.OptionalLong;
  *
  * @param to the highest number to run; empty for all
  * @param together whether all waiting rungs are one transaction
+ * @param despiteDrift why to go on in a guarded environment that is not what its history says
  */
-public record ApplyOptions(OptionalLong to, boolean together) {
-  public static final ApplyOptions ALL = new ApplyOptions(OptionalLong.empty(), false);
+public record ApplyOptions(OptionalLong to, boolean together, Optional<String> despiteDrift) {
+  public static final ApplyOptions ALL =
+      new ApplyOptions(OptionalLong.empty(), false, Optional.empty());
 }

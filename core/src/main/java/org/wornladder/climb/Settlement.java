@@ -90,6 +90,17 @@ public final class Settlement {
     }
   }
 
+  /**
+   * Writes into the journal that a person goes on although the database is not what its history
+   * says.
+   */
+  public void goOnDespite(int differences, String because) throws SQLException {
+    journal.create();
+    String note =
+        differences + (differences == 1 ? " difference" : " differences") + "; " + because;
+    append(Event.DRIFT_ACCEPTED, Subject.standing("drift", "", "", ""), Note.of(note));
+  }
+
   private void doubt(RungRecord record, Event event, String because) {
     Progress progress = record.progress();
     int statement = Math.max(progress.doubtful(), progress.failed());

@@ -47,10 +47,6 @@ public interface Engine {
   /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
   default void loadAhead() {}
 
-  /**
-   * The definition of the journal's table, ready to run.
-   *
-   * @param table its name, quoted
-   */
-  String journalDefinition(String table);
+  /** The types of the columns in the tool's own tables. */
+  StorageTypes storage();
 }

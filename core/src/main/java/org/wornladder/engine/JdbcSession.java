@@ -29,6 +29,7 @@ public abstract class JdbcSession implements Session {
   private final Quoting quoting;
 
   private Optional<PreparedStatement> insert = Optional.empty();
+  private String insertsInto = "";
   private Optional<Statement> unfinished = Optional.empty();
   private boolean inTransaction;
 
@@ -134,10 +135,12 @@ public abstract class JdbcSession implements Session {
 
   @Override
   public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
-    if (insert.isEmpty()) {
+    if (!insertsInto.equals(table)) {
+      releaseInsert();
       insert = Optional.of(connection.prepareStatement(insertText(table, columns)));
+      insertsInto = table;
     }
-    PreparedStatement sql = insert.get();
+    PreparedStatement sql = insert.orElseThrow();
     for (int i = 0; i < values.size(); i++) {
       if (values.get(i) instanceof Number number) {
         sql.setLong(i + 1, number.longValue());
@@ -170,6 +173,7 @@ public abstract class JdbcSession implements Session {
   private void releaseInsert() throws SQLException {
     Optional<PreparedStatement> open = insert;
     insert = Optional.empty();
+    insertsInto = "";
     if (open.isPresent()) {
       open.get().close();
     }

@@ -25,6 +25,8 @@ public enum Event {
   /** A rung's number went to the end of the ladder; the entry behind it has the new number. */
   MOVED_AWAY("moved-away"),
   RENUMBERED("renumbered"),
+  /** A person went on although the database was not what its history says. */
+  DRIFT_ACCEPTED("drift-accepted"),
   /** A standing script begins where it cannot be undone. */
   STANDING_STARTED("standing-started"),
   STANDING_RUN("standing-run"),

@@ -35,6 +35,9 @@ public record History(
       long number = entry.subject().rung();
       if (entry.event().isStanding()) {
         standing(standing, entry);
+      } else if (entry.event() == Event.DRIFT_ACCEPTED) {
+        // It is on the record, and changes no rung.
+        continue;
       } else if (entry.event() == Event.MOVED_AWAY) {
         moving = Optional.ofNullable(rungs.remove(number));
       } else if (entry.event() == Event.RENUMBERED) {
@@ -134,6 +137,7 @@ public record History(
       case FILE_ACCEPTED -> new RungRecord(number, state, entry, run, up, progress);
       case MOVED_AWAY,
           RENUMBERED,
+          DRIFT_ACCEPTED,
           STANDING_STARTED,
           STANDING_RUN,
           STANDING_REMOVED,

@@ -54,7 +54,7 @@ public final class Journal {
 
   /** The tables that are the tool's own. */
   public List<String> tables() {
-    return List.of(table);
+    return List.of(table, Snapshots.tableBeside(table));
   }
 
   /** How much of the journal is read. */
@@ -178,7 +178,7 @@ public final class Journal {
   /** Makes the table if it is not there. The journal must have been read before. */
   public void create() throws SQLException {
     if (!exists) {
-      String definition = engine.journalDefinition(session.quoted(table));
+      String definition = OwnTables.journal(session.quoted(table), engine.storage());
       session.execute(new org.wornladder.sql.Statement(definition, Place.of(table), ""));
       exists = true;
     }

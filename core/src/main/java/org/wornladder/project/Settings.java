@@ -7,6 +7,7 @@ import java.util.Map;
  * What {@code ladder.yaml} says, before variables are read.
  *
  * @param environments by name, in the order of the file; never empty
+ * @param ignore patterns of what the project leaves to others, such as {@code table:legacy_*}
  * @param defaultEnvironment the one meant when a command names none
  */
 public record Settings(
@@ -15,7 +16,8 @@ public record Settings(
     Numbering numbering,
     Map<String, EnvironmentSettings> environments,
     Map<String, Template> values,
-    String journalTable) {
+    String journalTable,
+    List<String> ignore) {
   /** How the next rung gets its number. */
   public enum Numbering {
     SEQUENCE,

@@ -38,7 +38,7 @@ final class SettingsReader {
     boolean timestamps = fields.is("numbering", "timestamp", List.of("sequence", "timestamp"));
     Map<String, EnvironmentSettings> environments = environments(fields.map("environments"));
     Map<String, Template> values = fields.texts("values");
-    fields.words("ignore");
+    List<String> ignore = ignore(fields.words("ignore"), map.place());
     for (Node seed : fields.items("seeds")) {
       checkSeed(seed);
     }
@@ -64,7 +64,18 @@ final class SettingsReader {
             timestamps ? Settings.Numbering.TIMESTAMP : Settings.Numbering.SEQUENCE,
             environments,
             values,
-            journal));
+            journal,
+            ignore));
+  }
+
+  private List<String> ignore(List<String> patterns, Place place) {
+    for (String pattern : patterns) {
+      if (pattern.indexOf(':') < 1) {
+        String found = "ignore holds '" + pattern + "', which is not KIND:NAME";
+        problems.error(place, found, "write a kind in front, such as table:" + pattern);
+      }
+    }
+    return patterns;
   }
 
   private String journal(Fields fields) {

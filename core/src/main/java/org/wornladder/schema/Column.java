@@ -1,13 +1,43 @@
 package org.wornladder.schema;
 
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * A column.
  *
- * @param type as declared; may be empty where the engine allows it
+ * @param type in the engine's canonical words; may be empty where the engine allows it
  * @param defaultValue the expression, as the engine prints it
- * @param generated whether it is computed from others
+ * @param more what else there is, by word: {@code identity}, {@code generated}, {@code collation},
+ *     {@code comment}; without what is not set
  */
 public record Column(
-    String name, String type, boolean nullable, Optional<String> defaultValue, boolean generated) {}
+    String name,
+    String type,
+    boolean nullable,
+    Optional<String> defaultValue,
+    Map<String, String> more) {
+  public static final String IDENTITY = "identity";
+  public static final String GENERATED = "generated";
+  public static final String COLLATION = "collation";
+  public static final String COMMENT = "comment";
+
+  public Column {
+    more = Facts.of(more);
+  }
+
+  /** One of {@link #more}. */
+  public Optional<String> more(String word) {
+    return Optional.ofNullable(more.get(word));
+  }
+
+  Element element() {
+    Map<String, String> facts = new TreeMap<>(more);
+    facts.put("type", type);
+    facts.put("nullable", nullable ? "yes" : "no");
+    defaultValue.ifPresent(value -> facts.put("default", value));
+    return new Element(Kind.COLUMN, name, facts, List.of());
+  }
+}

@@ -1,5 +1,6 @@
 package org.wornladder.schema;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -7,16 +8,14 @@ import java.util.Optional;
  * What stands in a database, without the tool's own tables.
  *
  * @param tables by name
- * @param views by name
- * @param triggers by name
+ * @param objects everything else, by kind and name
  */
-public record Schema(List<Table> tables, List<View> views, List<Trigger> triggers) {
-  public static final Schema EMPTY = new Schema(List.of(), List.of(), List.of());
+public record Schema(List<Table> tables, List<SchemaObject> objects) {
+  public static final Schema EMPTY = new Schema(List.of(), List.of());
 
   public Schema {
     tables = List.copyOf(tables);
-    views = List.copyOf(views);
-    triggers = List.copyOf(triggers);
+    objects = List.copyOf(objects);
   }
 
   /** A table by its name; case does not count where only one is meant. */
@@ -25,5 +24,24 @@ public record Schema(List<Table> tables, List<View> views, List<Trigger> trigger
     List<Table> close =
         tables.stream().filter(table -> table.name().equalsIgnoreCase(name)).toList();
     return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
+  }
+
+  /** The names of all objects of a kind, in order. */
+  public List<String> names(Kind kind) {
+    List<String> names = new ArrayList<>();
+    for (SchemaObject object : objects) {
+      if (object.kind() == kind) {
+        names.add(object.name());
+      }
+    }
+    return names;
+  }
+
+  /** The same as plain facts. */
+  public Snapshot snapshot() {
+    List<Element> elements = new ArrayList<>();
+    tables.forEach(table -> elements.add(table.element()));
+    objects.forEach(object -> elements.add(object.element()));
+    return new Snapshot(elements);
   }
 }

@@ -1,6 +1,9 @@
 package org.wornladder.schema;
 
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * A table.
@@ -8,19 +11,57 @@ import java.util.List;
  * @param columns in the table's own order
  * @param primaryKey its columns in key order; empty if it has none
  * @param indexes by name
- * @param definition the engine's own statement for it, which holds what the other parts do not
+ * @param options what is said of the table as a whole, by word, such as {@code comment} or {@code
+ *     strict}
+ * @param definition the engine's own statement for it; empty where the engine keeps none
  */
 public record Table(
     String name,
     List<Column> columns,
     List<String> primaryKey,
     List<ForeignKey> foreignKeys,
+    List<Constraint> constraints,
     List<Index> indexes,
+    Map<String, String> options,
     String definition) {
   public Table {
     columns = List.copyOf(columns);
     primaryKey = List.copyOf(primaryKey);
     foreignKeys = List.copyOf(foreignKeys);
+    constraints = List.copyOf(constraints);
     indexes = List.copyOf(indexes);
+    options = Facts.of(options);
+  }
+
+  Element element() {
+    List<Element> keys = new ArrayList<>();
+    if (!primaryKey.isEmpty()) {
+      String words = "(" + String.join(", ", primaryKey) + ")";
+      keys.add(new Element(Kind.PRIMARY_KEY, words, Map.of(), List.of()));
+    }
+    foreignKeys.forEach(key -> keys.add(key.element()));
+    constraints.forEach(constraint -> keys.add(constraint.element()));
+    for (Index index : indexes) {
+      if (!index.fromConstraint()) {
+        keys.add(index.element());
+      }
+    }
+    keys.sort(Snapshot.ORDER);
+    List<Element> parts = new ArrayList<>();
+    columns.forEach(column -> parts.add(column.element()));
+    parts.addAll(told(keys));
+    return new Element(Kind.TABLE, name, options, parts);
+  }
+
+  /** Several that are made of the same are told by their place. */
+  private static List<Element> told(List<Element> sorted) {
+    List<Element> told = new ArrayList<>();
+    Map<Element.Key, Integer> seen = new HashMap<>();
+    for (Element element : sorted) {
+      int count = seen.merge(element.key(), 1, Integer::sum);
+      String name = count == 1 ? element.name() : element.name() + " #" + count;
+      told.add(new Element(element.kind(), name, element.facts(), element.parts()));
+    }
+    return told;
   }
 }

@@ -168,6 +168,13 @@ public final class Examiner {
                         "find out who wrote to the table; ladder history "
                             + environment
                             + " shows the entries")));
+    findings.addAll(ofRungs(status, project));
+    return new Examination.Against(environment, findings, status.waiting());
+  }
+
+  /** The rungs that need a person, a line each. */
+  public static List<Finding> ofRungs(Status status, Project project) {
+    List<Finding> findings = new ArrayList<>();
     for (Status.Line line : status.rungs()) {
       if (line.state().needsPerson() || line.state() == Status.State.ABSENT) {
         findings.add(
@@ -176,11 +183,14 @@ public final class Examiner {
                     + " is "
                     + line.state().word()
                     + (line.detail().isEmpty() ? "" : ": " + line.detail()),
-                project.rung(line.number()).map(Rung::file).orElse("environment " + environment),
-                next(line, environment)));
+                project
+                    .rung(line.number())
+                    .map(Rung::file)
+                    .orElse("environment " + status.environment()),
+                next(line, status.environment())));
       }
     }
-    return new Examination.Against(environment, findings, status.waiting());
+    return findings;
   }
 
   private static String next(Status.Line line, String environment) {

@@ -43,7 +43,7 @@ public final class TableReader {
                         Place.of("environment " + environment.name()),
                         "there is no table '" + name + "'",
                         Nearest.advice(name, schema.tables().stream().map(Table::name).toList())));
-    Schema alone = new Schema(List.of(table), List.of(), List.of());
+    Schema alone = new Schema(List.of(table), List.of());
     Map<String, Long> counts = session.rowCounts(alone);
     return new DatabaseReport.OfTable(
         environment.name(),

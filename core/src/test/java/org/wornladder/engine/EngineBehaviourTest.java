@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -79,7 +80,7 @@ class EngineBehaviourTest {
         .filteredOn(index -> !index.fromConstraint())
         .singleElement()
         .matches(Index::unique);
-    assertThat(schema.views()).hasSize(1);
+    assertThat(schema.names(org.wornladder.schema.Kind.VIEW)).hasSize(1);
     assertThat(ladder.open().show("dev").rowCounts()).containsValue(1L);
     assertThat(database.query("SELECT name FROM orchard"))
         .containsExactly("Nether Field; it's low");
@@ -171,7 +172,8 @@ class EngineBehaviourTest {
   void allTogetherIsAPromiseOnlyWhereItCanBeKept(Kind kind) {
     on(kind);
     ladder.tables(2).rung("0003-broken", "CREATE TABLE bin_1 (id integer);", "DROP TABLE x;");
-    ApplyOptions together = new ApplyOptions(java.util.OptionalLong.empty(), true);
+    ApplyOptions together =
+        new ApplyOptions(java.util.OptionalLong.empty(), true, Optional.empty());
     Ladder open = ladder.open();
     if (database.can(Ability.TRANSACTIONAL_DDL)) {
       assertThatThrownBy(() -> open.apply("dev", together, TestLadder.YES, Listener.SILENT))
@@ -232,7 +234,7 @@ class EngineBehaviourTest {
     assertThat(database.query("SELECT id FROM ids")).containsExactly("7");
     ladder.delete("standing/ids.sql");
     ladder.apply();
-    assertThat(structure().views()).isEmpty();
+    assertThat(structure().names(org.wornladder.schema.Kind.VIEW)).isEmpty();
   }
 
   @ParameterizedTest

@@ -12,6 +12,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
@@ -84,8 +85,8 @@ public final class InterruptedEngine implements Engine {
   }
 
   @Override
-  public String journalDefinition(String table) {
-    return inner.journalDefinition(table);
+  public StorageTypes storage() {
+    return inner.storage();
   }
 
   @Override

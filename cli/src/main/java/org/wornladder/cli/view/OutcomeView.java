@@ -84,7 +84,7 @@ public final class OutcomeView {
         .map(
             count ->
                 new Json()
-                    .put("kind", count.kind().replace(' ', '_'))
+                    .put("kind", count.kind().word().replace(' ', '_'))
                     .put("added", count.added())
                     .put("removed", count.removed())
                     .put("changed", count.changed()))

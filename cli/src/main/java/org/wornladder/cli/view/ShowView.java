@@ -3,14 +3,15 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.wornladder.cli.Terminal;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
-import org.wornladder.schema.Trigger;
-import org.wornladder.schema.View;
 import org.wornladder.survey.DatabaseReport;
 
 /** What stands in a database: its tables, or one table with its first rows. */
@@ -42,8 +43,9 @@ public final class ShowView {
       }
       grid.lines("  ", terminal).forEach(out::println);
     }
-    names("views", report.schema().views().stream().map(View::name).toList());
-    names("triggers", report.schema().triggers().stream().map(Trigger::name).toList());
+    for (Kind kind : Kind.values()) {
+      names(kind.plural(), report.schema().names(kind));
+    }
     out.println();
     int tables = report.schema().tables().size();
     long columns = report.schema().tables().stream().mapToLong(t -> t.columns().size()).sum();
@@ -88,9 +90,7 @@ public final class ShowView {
       parts.add("PRIMARY KEY");
     }
     column.defaultValue().ifPresent(value -> parts.add("DEFAULT " + value));
-    if (column.generated()) {
-      parts.add("GENERATED");
-    }
+    column.more().forEach((word, value) -> parts.add(word.toUpperCase(Locale.ROOT) + " " + value));
     return String.join(" ", parts);
   }
 
@@ -153,8 +153,9 @@ public final class ShowView {
                     table ->
                         table(table).put("rows", report.rowCounts().getOrDefault(table.name(), 0L)))
                 .toList())
-        .put("views", report.schema().views().stream().map(View::name).toList())
-        .put("triggers", report.schema().triggers().stream().map(Trigger::name).toList())
+        .put("views", report.schema().names(Kind.VIEW))
+        .put("triggers", report.schema().names(Kind.TRIGGER))
+        .put("objects", report.schema().objects().stream().map(ShowView::object).toList())
         .write(out);
   }
 
@@ -164,6 +165,14 @@ public final class ShowView {
         .put("table", table(report.table()).put("rows", report.rowCount()))
         .put("first_rows", List.copyOf(report.rows()))
         .write(out);
+  }
+
+  private static Json object(SchemaObject object) {
+    return new Json()
+        .put("kind", object.kind().word())
+        .put("name", object.name())
+        .put("table", Optional.of(object.table()).filter(table -> !table.isEmpty()))
+        .put("definition", object.definition());
   }
 
   private static Json table(Table table) {
@@ -181,7 +190,7 @@ public final class ShowView {
         .put("type", column.type())
         .put("nullable", column.nullable())
         .put("default", column.defaultValue())
-        .put("generated", column.generated());
+        .put("generated", column.more(Column.GENERATED).isPresent());
   }
 
   private static Json foreignKey(ForeignKey key) {

@@ -8,6 +8,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -16,6 +17,9 @@ import org.wornladder.sql.Statement;
 
 /** H2: in the program, in a file, or a server; its changes of structure commit by themselves. */
 public final class H2Engine implements Engine {
+  private static final StorageTypes STORAGE =
+      new StorageTypes("bigint", "integer", "varchar", "varchar", "varchar", "");
+
   static final Quoting QUOTING = new Quoting('"', false);
   static final String JDBC = "jdbc:h2:";
 
@@ -64,30 +68,7 @@ public final class H2Engine implements Engine {
   }
 
   @Override
-  public String journalDefinition(String table) {
-    return """
-        CREATE TABLE %s (
-          number bigint PRIMARY KEY,
-          at varchar NOT NULL,
-          project varchar NOT NULL,
-          event varchar NOT NULL,
-          rung bigint,
-          name varchar NOT NULL,
-          up_text varchar NOT NULL,
-          up_fingerprint varchar NOT NULL,
-          down_fingerprint varchar NOT NULL,
-          script varchar NOT NULL,
-          statement integer NOT NULL,
-          elapsed_ms bigint NOT NULL,
-          database_user varchar NOT NULL,
-          os_user varchar NOT NULL,
-          host varchar NOT NULL,
-          session varchar NOT NULL,
-          tool varchar NOT NULL,
-          note varchar NOT NULL,
-          previous_hash varchar NOT NULL,
-          hash varchar NOT NULL
-        )"""
-        .formatted(table);
+  public StorageTypes storage() {
+    return STORAGE;
   }
 }

@@ -9,22 +9,27 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
-import org.wornladder.schema.Trigger;
-import org.wornladder.schema.View;
 
 /** Reads a structure with a fixed number of queries (H2, "Information Schema"). */
 final class H2Structure {
+  private static final String TABLES =
+      "SELECT table_name, remarks FROM information_schema.tables"
+          + " WHERE table_schema = %s AND table_type = 'BASE TABLE' ORDER BY table_name";
   private static final String COLUMNS =
       "SELECT c.table_name, c.column_name,"
           + " data_type_sql(c.table_schema, c.table_name, 'TABLE', c.dtd_identifier),"
-          + " c.is_nullable = 'YES',"
-          + " CASE WHEN c.is_identity = 'YES' THEN 'identity' ELSE c.column_default END,"
-          + " c.is_generated = 'ALWAYS'"
+          + " c.is_nullable = 'YES', c.column_default,"
+          + " CASE WHEN c.is_identity = 'YES' THEN lower(c.identity_generation) END,"
+          + " c.generation_expression, c.remarks"
           + " FROM information_schema.columns c JOIN information_schema.tables t"
           + " ON t.table_schema = c.table_schema AND t.table_name = c.table_name"
           + " WHERE c.table_schema = %s AND t.table_type = 'BASE TABLE'"
@@ -32,10 +37,21 @@ final class H2Structure {
   private static final String INDEXES =
       "SELECT i.table_name, i.index_name, i.index_type_name = 'PRIMARY KEY',"
           + " i.index_type_name LIKE '%%UNIQUE%%' OR i.index_type_name = 'PRIMARY KEY',"
-          + " i.is_generated, k.column_name"
+          + " i.is_generated, k.column_name, k.ordering_specification"
           + " FROM information_schema.indexes i JOIN information_schema.index_columns k"
           + " ON k.index_schema = i.index_schema AND k.index_name = i.index_name"
           + " WHERE i.table_schema = %s ORDER BY i.table_name, i.index_name, k.ordinal_position";
+  private static final String CONSTRAINTS =
+      "SELECT t.table_name, t.constraint_type, t.constraint_name, coalesce(c.check_clause,"
+          + " (SELECT listagg(k.column_name, ', ') WITHIN GROUP (ORDER BY k.ordinal_position)"
+          + " FROM information_schema.key_column_usage k"
+          + " WHERE k.constraint_schema = t.constraint_schema"
+          + " AND k.constraint_name = t.constraint_name))"
+          + " FROM information_schema.table_constraints t"
+          + " LEFT JOIN information_schema.check_constraints c"
+          + " ON c.constraint_schema = t.constraint_schema AND c.constraint_name = t.constraint_name"
+          + " WHERE t.table_schema = %s AND t.constraint_type IN ('CHECK', 'UNIQUE')"
+          + " ORDER BY t.table_name, t.constraint_name";
   private static final String FOREIGN_KEYS =
       "SELECT k.table_name, k.constraint_name, k.column_name, t.table_name, t.column_name,"
           + " r.update_rule, r.delete_rule"
@@ -49,17 +65,39 @@ final class H2Structure {
           + " WHERE k.table_schema = %s"
           + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
   private static final String VIEWS =
-      "SELECT table_name, view_definition FROM information_schema.views WHERE table_schema = %s"
-          + " ORDER BY table_name";
+      "SELECT table_name, '', view_definition FROM information_schema.views"
+          + " WHERE table_schema = %s ORDER BY table_name";
   private static final String TRIGGERS =
       "SELECT trigger_name, event_object_table,"
           + " action_timing || ' ' || event_manipulation || ' ' || coalesce(java_class, '')"
           + " FROM information_schema.triggers WHERE trigger_schema = %s ORDER BY trigger_name";
+  private static final String SEQUENCES =
+      "SELECT sequence_name, '', data_type || ' START ' || start_value || ' INCREMENT ' || increment"
+          + " || ' MINVALUE ' || minimum_value || ' MAXVALUE ' || maximum_value || ' CYCLE '"
+          + " || cycle_option FROM information_schema.sequences"
+          + " WHERE sequence_schema = %s ORDER BY sequence_name";
+  private static final String DOMAINS =
+      "SELECT d.domain_name, '',"
+          + " data_type_sql(d.domain_schema, d.domain_name, 'DOMAIN', d.dtd_identifier)"
+          + " || coalesce(' DEFAULT ' || d.domain_default, '')"
+          + " FROM information_schema.domains d WHERE d.domain_schema = %s ORDER BY d.domain_name";
+  private static final String ROUTINES =
+      "SELECT routine_name, '', coalesce(routine_definition, external_name)"
+          + " FROM information_schema.routines"
+          + " WHERE routine_schema = %s AND routine_type = '%s' ORDER BY routine_name";
+  private static final String OTHERS =
+      "SELECT 'constant ' || constant_name, '', value_definition FROM information_schema.constants"
+          + " WHERE constant_schema = %s ORDER BY constant_name";
+
+  /** How the engine names what nobody named: {@code CONSTRAINT_8}, {@code CONSTRAINT_8A}. */
+  private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_[0-9A-F]+(_\\d+)?");
 
   private final Statement sql;
   private final String schema;
   private final List<String> without;
-  private final Map<String, List<Column>> columns = new TreeMap<>();
+  private final Map<String, Map<String, String>> options = new TreeMap<>();
+  private final Map<String, List<Column>> columns = new HashMap<>();
+  private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, Map<String, ForeignKey>> foreignKeys = new HashMap<>();
@@ -71,23 +109,27 @@ final class H2Structure {
   }
 
   Schema read() throws SQLException {
+    readTables();
     readColumns();
     readIndexes();
+    readConstraints();
     readForeignKeys();
     List<Table> tables = new ArrayList<>();
-    for (String table : columns.keySet()) {
+    for (String table : options.keySet()) {
       if (!without.contains(table)) {
         tables.add(
             new Table(
                 table,
-                columns.get(table),
+                columns.getOrDefault(table, List.of()),
                 primaryKeys.getOrDefault(table, List.of()),
                 List.copyOf(foreignKeys.getOrDefault(table, Map.of()).values()),
+                constraints.getOrDefault(table, List.of()),
                 indexes.getOrDefault(table, List.of()).stream().map(H2Structure::named).toList(),
+                options.get(table),
                 ""));
       }
     }
-    return new Schema(tables, views(), triggers());
+    return new Schema(tables, objects());
   }
 
   /** H2 invents other names for the indexes of constraints each time: they do not count. */
@@ -95,16 +137,41 @@ final class H2Structure {
     String name =
         index.fromConstraint() ? "of " + String.join(", ", index.columns()) : index.name();
     return new Index(
-        name, index.columns(), index.unique(), index.partial(), index.fromConstraint());
+        name,
+        index.columns(),
+        index.unique(),
+        index.partial(),
+        index.fromConstraint(),
+        index.definition());
   }
 
   private ResultSet query(String text) throws SQLException {
     return sql.executeQuery(text.formatted(schema));
   }
 
+  private void readTables() throws SQLException {
+    try (ResultSet rows = query(TABLES)) {
+      while (rows.next()) {
+        Map<String, String> said = new HashMap<>();
+        put(said, "comment", rows.getString(2));
+        options.put(rows.getString(1), said);
+      }
+    }
+  }
+
+  private static void put(Map<String, String> facts, String word, String value) {
+    if (value != null) {
+      facts.put(word, value);
+    }
+  }
+
   private void readColumns() throws SQLException {
     try (ResultSet rows = query(COLUMNS)) {
       while (rows.next()) {
+        Map<String, String> more = new HashMap<>();
+        put(more, Column.IDENTITY, rows.getString(6));
+        put(more, Column.GENERATED, rows.getString(7));
+        put(more, Column.COMMENT, rows.getString(8));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -113,7 +180,7 @@ final class H2Structure {
                     rows.getString(3),
                     rows.getBoolean(4),
                     Optional.ofNullable(rows.getString(5)),
-                    rows.getBoolean(6)));
+                    more));
       }
     }
   }
@@ -125,15 +192,38 @@ final class H2Structure {
         String name = rows.getString(2);
         List<Index> list = indexes.computeIfAbsent(table, key -> new ArrayList<>());
         boolean continues = !list.isEmpty() && list.get(list.size() - 1).name().equals(name);
-        List<String> names =
-            new ArrayList<>(continues ? list.remove(list.size() - 1).columns() : List.of());
+        Optional<Index> before =
+            continues ? Optional.of(list.remove(list.size() - 1)) : Optional.empty();
+        List<String> names = new ArrayList<>(before.map(Index::columns).orElse(List.of()));
         names.add(rows.getString(6));
-        list.add(new Index(name, names, rows.getBoolean(4), false, rows.getBoolean(5)));
+        String order = "DESC".equals(rows.getString(7)) ? " DESC" : "";
+        String definition =
+            before
+                    .map(index -> index.definition() + ", ")
+                    .orElse(rows.getBoolean(4) ? "UNIQUE " : "INDEX ")
+                + rows.getString(6)
+                + order;
+        list.add(new Index(name, names, rows.getBoolean(4), false, rows.getBoolean(5), definition));
         if (rows.getBoolean(3)) {
           primaryKeys.put(table, List.copyOf(names));
         }
       }
     }
+  }
+
+  private void readConstraints() throws SQLException {
+    try (ResultSet rows = query(CONSTRAINTS)) {
+      while (rows.next()) {
+        Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
+        constraints
+            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+            .add(new Constraint(kind, chosen(rows.getString(3)), "(" + rows.getString(4) + ")"));
+      }
+    }
+  }
+
+  private static Optional<String> chosen(String name) {
+    return INVENTED.matcher(name).matches() ? Optional.empty() : Optional.of(name);
   }
 
   private void readForeignKeys() throws SQLException {
@@ -150,28 +240,38 @@ final class H2Structure {
         theirs.add(rows.getString(5));
         keys.put(
             name,
-            new ForeignKey(own, rows.getString(4), theirs, rows.getString(6), rows.getString(7)));
+            new ForeignKey(
+                chosen(name),
+                own,
+                rows.getString(4),
+                theirs,
+                // The engine takes the one for the other.
+                rows.getString(6).replace("RESTRICT", "NO ACTION"),
+                rows.getString(7).replace("RESTRICT", "NO ACTION"),
+                ""));
       }
     }
   }
 
-  private List<View> views() throws SQLException {
-    List<View> views = new ArrayList<>();
-    try (ResultSet rows = query(VIEWS)) {
-      while (rows.next()) {
-        views.add(new View(rows.getString(1), String.valueOf(rows.getString(2))));
-      }
-    }
-    return views;
+  private List<SchemaObject> objects() throws SQLException {
+    List<SchemaObject> found = new ArrayList<>();
+    add(found, Kind.DOMAIN, query(DOMAINS));
+    add(found, Kind.SEQUENCE, query(SEQUENCES));
+    add(found, Kind.VIEW, query(VIEWS));
+    add(found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(schema, "FUNCTION")));
+    add(found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(schema, "PROCEDURE")));
+    add(found, Kind.AGGREGATE, sql.executeQuery(ROUTINES.formatted(schema, "AGGREGATE")));
+    add(found, Kind.TRIGGER, query(TRIGGERS));
+    add(found, Kind.OTHER, query(OTHERS));
+    return found;
   }
 
-  private List<Trigger> triggers() throws SQLException {
-    List<Trigger> triggers = new ArrayList<>();
-    try (ResultSet rows = query(TRIGGERS)) {
+  private static void add(List<SchemaObject> found, Kind kind, ResultSet of) throws SQLException {
+    try (ResultSet rows = of) {
       while (rows.next()) {
-        triggers.add(new Trigger(rows.getString(1), rows.getString(2), rows.getString(3)));
+        String definition = rows.getString(3) == null ? "" : rows.getString(3);
+        found.add(new SchemaObject(kind, rows.getString(1), rows.getString(2), definition));
       }
     }
-    return triggers;
   }
 }

@@ -8,6 +8,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -19,6 +20,15 @@ import org.wornladder.sql.Statement;
  * themselves.
  */
 public final class MariadbEngine implements Engine {
+  private static final StorageTypes STORAGE =
+      new StorageTypes(
+          "bigint",
+          "integer",
+          "varchar(64)",
+          "text",
+          "longtext",
+          " ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_bin");
+
   static final Quoting QUOTING = new Quoting('`', true);
   static final String JDBC = "jdbc:mariadb:";
 
@@ -68,30 +78,7 @@ public final class MariadbEngine implements Engine {
   }
 
   @Override
-  public String journalDefinition(String table) {
-    return """
-        CREATE TABLE %s (
-          number bigint PRIMARY KEY,
-          at varchar(24) NOT NULL,
-          project text NOT NULL,
-          event varchar(40) NOT NULL,
-          rung bigint,
-          name text NOT NULL,
-          up_text varchar(64) NOT NULL,
-          up_fingerprint varchar(64) NOT NULL,
-          down_fingerprint varchar(64) NOT NULL,
-          script longtext NOT NULL,
-          statement integer NOT NULL,
-          elapsed_ms bigint NOT NULL,
-          database_user text NOT NULL,
-          os_user text NOT NULL,
-          host text NOT NULL,
-          session text NOT NULL,
-          tool text NOT NULL,
-          note longtext NOT NULL,
-          previous_hash varchar(64) NOT NULL,
-          hash varchar(64) NOT NULL
-        ) ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_bin"""
-        .formatted(table);
+  public StorageTypes storage() {
+    return STORAGE;
   }
 }

@@ -8,6 +8,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -16,6 +17,9 @@ import org.wornladder.sql.Statement;
 
 /** PostgreSQL: a server, changes of structure inside transactions. */
 public final class PostgresEngine implements Engine {
+  private static final StorageTypes STORAGE =
+      new StorageTypes("bigint", "integer", "text", "text", "text", "");
+
   static final Quoting QUOTING = new Quoting('"', false);
   static final String JDBC = "jdbc:postgresql:";
 
@@ -88,30 +92,7 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
-  public String journalDefinition(String table) {
-    return """
-        CREATE TABLE %s (
-          number bigint PRIMARY KEY,
-          at text NOT NULL,
-          project text NOT NULL,
-          event text NOT NULL,
-          rung bigint,
-          name text NOT NULL,
-          up_text text NOT NULL,
-          up_fingerprint text NOT NULL,
-          down_fingerprint text NOT NULL,
-          script text NOT NULL,
-          statement integer NOT NULL,
-          elapsed_ms bigint NOT NULL,
-          database_user text NOT NULL,
-          os_user text NOT NULL,
-          host text NOT NULL,
-          session text NOT NULL,
-          tool text NOT NULL,
-          note text NOT NULL,
-          previous_hash text NOT NULL,
-          hash text NOT NULL
-        )"""
-        .formatted(table);
+  public StorageTypes storage() {
+    return STORAGE;
   }
 }

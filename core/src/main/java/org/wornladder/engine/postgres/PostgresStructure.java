@@ -9,114 +9,176 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
-import org.wornladder.schema.Trigger;
-import org.wornladder.schema.View;
 
 /**
  * Reads a structure with a fixed number of queries (PostgreSQL manual, chapter "System Catalogs").
  * What belongs to an extension is the extension's.
  */
 final class PostgresStructure {
-  private static final String OF_NO_EXTENSION =
-      " AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend d WHERE d.deptype = 'e'"
-          + " AND d.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND d.objid = c.oid)";
+  private static final String TABLES =
+      """
+      SELECT %name(c.relname), CASE WHEN c.relpersistence = 'u' THEN 'yes' END,
+          pg_catalog.pg_get_partkeydef(c.oid),
+          (SELECT string_agg(i.inhparent::pg_catalog.regclass::text, ', ' ORDER BY i.inhseqno)
+             FROM pg_catalog.pg_inherits i WHERE i.inhrelid = c.oid),
+          pg_catalog.pg_get_expr(c.relpartbound, c.oid), array_to_string(c.reloptions, ', '),
+          CASE WHEN c.relforcerowsecurity THEN 'forced' WHEN c.relrowsecurity THEN 'enabled' END,
+          pg_catalog.obj_description(c.oid, 'pg_class')
+        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c) ORDER BY 1""";
+  private static final List<String> OPTIONS =
+      List.of(
+          "unlogged",
+          "partitioned by",
+          "inherits",
+          "partition bound",
+          "storage options",
+          "row security",
+          "comment");
+  private static final String COLUMNS =
+      """
+      SELECT %name(c.relname), a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
+          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid), a.attgenerated <> '',
+          CASE a.attidentity WHEN 'a' THEN 'always' WHEN 'd' THEN 'by default' END,
+          (SELECT o.collname FROM pg_catalog.pg_collation o JOIN pg_catalog.pg_type t
+             ON t.oid = a.atttypid WHERE o.oid = a.attcollation AND a.attcollation <> t.typcollation),
+          pg_catalog.col_description(c.oid, a.attnum)
+        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
+        LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
+       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c) ORDER BY 1, a.attnum""";
+  private static final String INDEXES =
+      """
+      SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
+          EXISTS (SELECT 1 FROM pg_catalog.pg_constraint k WHERE k.conindid = x.indexrelid
+            AND k.contype IN ('p', 'u', 'x')),
+          ARRAY(SELECT CASE WHEN x.indkey[p - 1] = 0 THEN '(expression)'
+            ELSE (SELECT a.attname::text FROM pg_catalog.pg_attribute a
+              WHERE a.attrelid = c.oid AND a.attnum = x.indkey[p - 1]) END
+            FROM generate_series(1, x.indnkeyatts) p ORDER BY p),
+          regexp_replace(pg_catalog.pg_get_indexdef(i.oid), ' INDEX .*? USING ', ' INDEX USING ')
+            || CASE WHEN x.indisvalid THEN '' ELSE ' (not valid)' END
+        FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
+        JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
+        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+       WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %here AND %own(pg_class, c)
+       ORDER BY 1, 2""";
+  private static final String CONSTRAINTS =
+      """
+      SELECT %name(c.relname), k.contype, k.conname, pg_catalog.pg_get_constraintdef(k.oid)
+        FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
+        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+       WHERE k.contype IN ('u', 'c', 'x') AND k.conislocal AND k.conparentid = 0
+         AND %here AND %own(pg_class, c) ORDER BY 1, k.conname""";
+  private static final String FOREIGN_KEYS =
+      """
+      SELECT %name(c.relname), k.conname, (SELECT %name(t.relname)
+            FROM pg_catalog.pg_class t JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace
+           WHERE t.oid = k.confrelid), %columns(k.conkey, k.conrelid),
+          %columns(k.confkey, k.confrelid), %action(k.confupdtype), %action(k.confdeltype),
+          concat_ws(' ', CASE WHEN k.confmatchtype = 'f' THEN 'MATCH FULL' END,
+            CASE WHEN k.condeferrable THEN 'DEFERRABLE' END,
+            CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
+            CASE WHEN NOT k.convalidated THEN 'NOT VALID' END)
+        FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
+        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+       WHERE k.contype = 'f' AND k.conparentid = 0 AND %here AND %own(pg_class, c)
+       ORDER BY 1, k.conname""";
+
+  /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
+  private static final Pattern INVENTED = Pattern.compile(".*_(key|check|excl|fkey)\\d*");
 
   private final Statement sql;
-  private final List<String> schemas;
+  private final PostgresScope scope;
   private final List<String> without;
-  private final String here;
-  private final String name;
-  private final Map<String, List<Column>> columns = new TreeMap<>();
+  private final Map<String, Map<String, String>> options = new TreeMap<>();
+  private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
+  private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
 
   PostgresStructure(Statement sql, List<String> schemas, List<String> without) {
     this.sql = sql;
-    this.schemas = schemas;
     this.without = without;
-    List<String> texts = schemas.stream().map(PostgresEngine.QUOTING::text).toList();
-    here = "n.nspname IN (" + String.join(", ", texts) + ")" + OF_NO_EXTENSION;
-    // Names of the first schema stand alone.
-    name =
-        "CASE WHEN n.nspname = "
-            + texts.get(0)
-            + " THEN c.relname::text ELSE n.nspname || '.' || c.relname END";
+    scope = new PostgresScope(schemas);
   }
 
   Schema read() throws SQLException {
+    readTables();
     readColumns();
     readIndexes();
+    readConstraints();
     readForeignKeys();
     List<Table> tables = new ArrayList<>();
-    for (String table : columns.keySet()) {
+    for (String table : options.keySet()) {
       if (!without.contains(table)) {
         tables.add(
             new Table(
                 table,
-                columns.get(table),
+                columns.getOrDefault(table, List.of()),
                 primaryKeys.getOrDefault(table, List.of()),
                 foreignKeys.getOrDefault(table, List.of()),
+                constraints.getOrDefault(table, List.of()),
                 indexes.getOrDefault(table, List.of()),
+                options.get(table),
                 ""));
       }
     }
-    return new Schema(tables, views(), triggers());
+    return new Schema(tables, new PostgresObjects(sql, scope).read());
+  }
+
+  private void readTables() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(scope.of(TABLES))) {
+      while (rows.next()) {
+        Map<String, String> said = new HashMap<>();
+        for (int i = 0; i < OPTIONS.size(); i++) {
+          put(said, OPTIONS.get(i), rows.getString(i + 2));
+        }
+        options.put(rows.getString(1), said);
+      }
+    }
+  }
+
+  private static void put(Map<String, String> facts, String word, String value) {
+    if (value != null) {
+      facts.put(word, value);
+    }
   }
 
   private void readColumns() throws SQLException {
-    String query =
-        "SELECT "
-            + name
-            + ", a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod), NOT a.attnotnull,"
-            + " CASE WHEN a.attidentity <> '' THEN 'identity'"
-            + " ELSE pg_catalog.pg_get_expr(d.adbin, d.adrelid) END, a.attgenerated <> ''"
-            + " FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
-            + " LEFT JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0"
-            + " AND NOT a.attisdropped"
-            + " LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum"
-            + " WHERE c.relkind IN ('r', 'p') AND "
-            + here
-            + " ORDER BY 1, a.attnum";
-    try (ResultSet rows = sql.executeQuery(query)) {
+    try (ResultSet rows = sql.executeQuery(scope.of(COLUMNS))) {
       while (rows.next()) {
-        List<Column> list = columns.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
-        if (rows.getString(2) != null) {
-          list.add(
-              new Column(
-                  rows.getString(2),
-                  rows.getString(3),
-                  rows.getBoolean(4),
-                  Optional.ofNullable(rows.getString(5)),
-                  rows.getBoolean(6)));
-        }
+        Optional<String> expression = Optional.ofNullable(rows.getString(5));
+        boolean generated = rows.getBoolean(6);
+        Map<String, String> more = new HashMap<>();
+        put(more, Column.GENERATED, generated ? expression.orElse("") + " stored" : null);
+        put(more, Column.IDENTITY, rows.getString(7));
+        put(more, Column.COLLATION, rows.getString(8));
+        put(more, Column.COMMENT, rows.getString(9));
+        columns
+            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+            .add(
+                new Column(
+                    rows.getString(2),
+                    rows.getString(3),
+                    rows.getBoolean(4),
+                    generated ? Optional.empty() : expression,
+                    more));
       }
     }
   }
 
   private void readIndexes() throws SQLException {
-    String query =
-        "SELECT "
-            + name
-            + ", i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,"
-            + " EXISTS (SELECT 1 FROM pg_catalog.pg_constraint k WHERE k.conindid = x.indexrelid"
-            + " AND k.contype IN ('p', 'u', 'x')),"
-            + " ARRAY(SELECT CASE WHEN x.indkey[p - 1] = 0 THEN '(expression)'"
-            + " ELSE (SELECT a.attname::text FROM pg_catalog.pg_attribute a"
-            + " WHERE a.attrelid = c.oid AND a.attnum = x.indkey[p - 1]) END"
-            + " FROM generate_series(1, x.indnkeyatts) p ORDER BY p)"
-            + " FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid"
-            + " JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid"
-            + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
-            + " WHERE c.relkind IN ('r', 'p', 'm') AND "
-            + here
-            + " ORDER BY 1, 2";
-    try (ResultSet rows = sql.executeQuery(query)) {
+    try (ResultSet rows = sql.executeQuery(scope.of(INDEXES))) {
       while (rows.next()) {
         String table = rows.getString(1);
         List<String> names = names(rows, 7);
@@ -131,7 +193,8 @@ final class PostgresStructure {
                     names,
                     rows.getBoolean(4),
                     rows.getBoolean(5),
-                    rows.getBoolean(6)));
+                    rows.getBoolean(6),
+                    rows.getString(8)));
       }
     }
   }
@@ -140,92 +203,52 @@ final class PostgresStructure {
     return List.of((String[]) row.getArray(column).getArray());
   }
 
+  private static Optional<String> chosen(String name) {
+    return INVENTED.matcher(name).matches() ? Optional.empty() : Optional.of(name);
+  }
+
+  private void readConstraints() throws SQLException {
+    try (ResultSet rows = sql.executeQuery(scope.of(CONSTRAINTS))) {
+      while (rows.next()) {
+        Kind kind =
+            switch (rows.getString(2)) {
+              case "u" -> Kind.UNIQUE;
+              case "c" -> Kind.CHECK;
+              default -> Kind.EXCLUSION;
+            };
+        constraints
+            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+            .add(new Constraint(kind, chosen(rows.getString(3)), rows.getString(4)));
+      }
+    }
+  }
+
   private void readForeignKeys() throws SQLException {
-    String target = name.replace("n.nspname", "tn.nspname").replace("c.relname", "t.relname");
     String query =
-        "SELECT "
-            + name
-            + ", "
-            + target
-            + ", "
-            + columnNames("k.conkey", "k.conrelid")
-            + ", "
-            + columnNames("k.confkey", "k.confrelid")
-            + ", "
-            + action("k.confupdtype")
-            + ", "
-            + action("k.confdeltype")
-            + " FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid"
-            + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
-            + " JOIN pg_catalog.pg_class t ON t.oid = k.confrelid"
-            + " JOIN pg_catalog.pg_namespace tn ON tn.oid = t.relnamespace"
-            + " WHERE k.contype = 'f' AND k.conparentid = 0 AND "
-            + here
-            + " ORDER BY 1, k.conname";
-    try (ResultSet rows = sql.executeQuery(query)) {
+        FOREIGN_KEYS
+            .replaceAll(
+                "%columns\\(([a-z.]+), ([a-z.]+)\\)",
+                "ARRAY(SELECT a.attname::text FROM unnest($1) WITH ORDINALITY u (number, place)"
+                    + " JOIN pg_catalog.pg_attribute a ON a.attrelid = $2 AND a.attnum = u.number"
+                    + " ORDER BY u.place)")
+            .replaceAll(
+                "%action\\(([a-z.]+)\\)",
+                "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
+                    + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
+    try (ResultSet rows = sql.executeQuery(scope.of(query))) {
       while (rows.next()) {
         foreignKeys
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
                 new ForeignKey(
-                    names(rows, 3),
-                    rows.getString(2),
+                    chosen(rows.getString(2)),
                     names(rows, 4),
-                    rows.getString(5),
-                    rows.getString(6)));
+                    rows.getString(3),
+                    names(rows, 5),
+                    rows.getString(6),
+                    rows.getString(7),
+                    rows.getString(8)));
       }
     }
-  }
-
-  private static String columnNames(String numbers, String table) {
-    return "ARRAY(SELECT a.attname::text FROM unnest("
-        + numbers
-        + ") WITH ORDINALITY u (number, place) JOIN pg_catalog.pg_attribute a ON a.attrelid = "
-        + table
-        + " AND a.attnum = u.number ORDER BY u.place)";
-  }
-
-  private static String action(String letter) {
-    return "CASE "
-        + letter
-        + " WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
-        + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END";
-  }
-
-  private List<View> views() throws SQLException {
-    List<View> views = new ArrayList<>();
-    String query =
-        "SELECT "
-            + name
-            + ", pg_catalog.pg_get_viewdef(c.oid) FROM pg_catalog.pg_class c"
-            + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
-            + " WHERE c.relkind IN ('v', 'm') AND "
-            + here
-            + " ORDER BY 1";
-    try (ResultSet rows = sql.executeQuery(query)) {
-      while (rows.next()) {
-        views.add(new View(rows.getString(1), rows.getString(2)));
-      }
-    }
-    return views;
-  }
-
-  private List<Trigger> triggers() throws SQLException {
-    List<Trigger> triggers = new ArrayList<>();
-    String query =
-        "SELECT t.tgname, "
-            + name
-            + ", pg_catalog.pg_get_triggerdef(t.oid) FROM pg_catalog.pg_trigger t"
-            + " JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid"
-            + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
-            + " WHERE NOT t.tgisinternal AND "
-            + here
-            + " ORDER BY 1, 2";
-    try (ResultSet rows = sql.executeQuery(query)) {
-      while (rows.next()) {
-        triggers.add(new Trigger(rows.getString(1), rows.getString(2), rows.getString(3)));
-      }
-    }
-    return triggers;
   }
 }

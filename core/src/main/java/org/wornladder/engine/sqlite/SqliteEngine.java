@@ -7,6 +7,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -15,6 +16,9 @@ import org.wornladder.sql.Statement;
 
 /** SQLite: one file a database, changes of structure inside transactions. */
 public final class SqliteEngine implements Engine {
+  private static final StorageTypes STORAGE =
+      new StorageTypes("INTEGER", "INTEGER", "TEXT", "TEXT", "TEXT", "");
+
   private static final Quoting QUOTING = new Quoting('"', false);
 
   private static final Set<Ability> ABILITIES =
@@ -71,30 +75,7 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
-  public String journalDefinition(String table) {
-    return """
-        CREATE TABLE %s (
-          number INTEGER PRIMARY KEY,
-          at TEXT NOT NULL,
-          project TEXT NOT NULL,
-          event TEXT NOT NULL,
-          rung INTEGER,
-          name TEXT NOT NULL,
-          up_text TEXT NOT NULL,
-          up_fingerprint TEXT NOT NULL,
-          down_fingerprint TEXT NOT NULL,
-          script TEXT NOT NULL,
-          statement INTEGER NOT NULL,
-          elapsed_ms INTEGER NOT NULL,
-          database_user TEXT NOT NULL,
-          os_user TEXT NOT NULL,
-          host TEXT NOT NULL,
-          session TEXT NOT NULL,
-          tool TEXT NOT NULL,
-          note TEXT NOT NULL,
-          previous_hash TEXT NOT NULL,
-          hash TEXT NOT NULL
-        )"""
-        .formatted(table);
+  public StorageTypes storage() {
+    return STORAGE;
   }
 }

@@ -5,18 +5,21 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
-import org.wornladder.schema.Trigger;
-import org.wornladder.schema.View;
 
 /** Reads a structure with a fixed number of queries (SQLite documentation, "PRAGMA functions"). */
 final class SqliteStructure {
@@ -44,8 +47,10 @@ final class SqliteStructure {
   private final Map<String, TreeMap<Integer, String>> primaryKeys = new HashMap<>();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
-  private final List<View> views = new ArrayList<>();
-  private final List<Trigger> triggers = new ArrayList<>();
+  private final Set<String> uniques = new HashSet<>();
+  private final Map<String, SqliteTableText> texts = new HashMap<>();
+  private final Map<String, String> indexTexts = new HashMap<>();
+  private final List<SchemaObject> objects = new ArrayList<>();
 
   SqliteStructure(Statement sql, List<String> without) {
     this.sql = sql;
@@ -59,17 +64,40 @@ final class SqliteStructure {
     readIndexes();
     List<Table> tables = new ArrayList<>();
     definitions.forEach((name, definition) -> tables.add(table(name, definition)));
-    return new Schema(tables, views, triggers);
+    return new Schema(tables, objects);
   }
 
   private Table table(String name, String definition) {
+    SqliteTableText text = texts.get(name);
+    List<Constraint> constraints = new ArrayList<>(text.checks());
+    for (Index index : indexes.getOrDefault(name, List.of())) {
+      if (index.fromConstraint() && uniques.contains(index.name())) {
+        String words = "(" + String.join(", ", index.columns()) + ")";
+        constraints.add(new Constraint(Kind.UNIQUE, Optional.empty(), words));
+      }
+    }
     return new Table(
         name,
         columns.getOrDefault(name, List.of()),
         List.copyOf(primaryKeys.getOrDefault(name, new TreeMap<>()).values()),
-        foreignKeys.getOrDefault(name, List.of()),
+        foreignKeys.getOrDefault(name, List.of()).stream().map(key -> timed(key, text)).toList(),
+        constraints,
         indexes.getOrDefault(name, List.of()),
+        text.options(),
         definition);
+  }
+
+  private static ForeignKey timed(ForeignKey key, SqliteTableText text) {
+    return text.isDeferred(key.columns())
+        ? new ForeignKey(
+            key.name(),
+            key.columns(),
+            key.table(),
+            key.targetColumns(),
+            key.onUpdate(),
+            key.onDelete(),
+            "DEFERRABLE INITIALLY DEFERRED")
+        : key;
   }
 
   private void readObjects() throws SQLException {
@@ -81,16 +109,19 @@ final class SqliteStructure {
           case "table" -> {
             if (!without.contains(name)) {
               definitions.put(name, definition);
+              texts.put(name, SqliteTableText.of(definition));
             }
           }
-          case "view" -> views.add(new View(name, definition));
-          case "trigger" -> triggers.add(new Trigger(name, rows.getString(3), definition));
-          default -> {
-            // Indexes are read with their tables.
-          }
+          case "view" -> object(Kind.VIEW, name, "", definition);
+          case "trigger" -> object(Kind.TRIGGER, name, rows.getString(3), definition);
+          default -> indexTexts.put(name, SqliteTableText.canonical(definition));
         }
       }
     }
+  }
+
+  private void object(Kind kind, String name, String table, String definition) {
+    objects.add(new SchemaObject(kind, name, table, SqliteTableText.canonical(definition)));
   }
 
   private void readColumns() throws SQLException {
@@ -100,15 +131,18 @@ final class SqliteStructure {
         String name = rows.getString(2);
         boolean nullable = rows.getInt(4) == 0;
         Optional<String> defaultValue = Optional.ofNullable(rows.getString(5));
-        boolean generated = rows.getInt(7) >= 2;
         columns
             .computeIfAbsent(table, key -> new ArrayList<>())
-            .add(new Column(name, rows.getString(3), nullable, defaultValue, generated));
+            .add(new Column(name, rows.getString(3), nullable, defaultValue, more(table, name)));
         if (rows.getInt(6) > 0) {
           primaryKeys.computeIfAbsent(table, key -> new TreeMap<>()).put(rows.getInt(6), name);
         }
       }
     }
+  }
+
+  private Map<String, String> more(String table, String column) {
+    return texts.containsKey(table) ? texts.get(table).more(column) : Map.of();
   }
 
   private void readForeignKeys() throws SQLException {
@@ -122,10 +156,10 @@ final class SqliteStructure {
         ForeignKey before =
             continues
                 ? keys.remove(keys.size() - 1)
-                : new ForeignKey(
+                : ForeignKey.unnamed(
                     List.of(), rows.getString(3), List.of(), rows.getString(6), rows.getString(7));
         keys.add(
-            new ForeignKey(
+            ForeignKey.unnamed(
                 plus(before.columns(), Optional.of(rows.getString(4))),
                 before.table(),
                 plus(before.targetColumns(), Optional.ofNullable(rows.getString(5))),
@@ -150,7 +184,11 @@ final class SqliteStructure {
                 plus(before, Optional.of(column)),
                 rows.getInt(3) == 1,
                 rows.getInt(5) == 1,
-                !rows.getString(4).equals("c")));
+                !rows.getString(4).equals("c"),
+                indexTexts.getOrDefault(name, "")));
+        if (rows.getString(4).equals("u")) {
+          uniques.add(name);
+        }
       }
     }
   }

@@ -23,13 +23,14 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
-import org.wornladder.project.Condition.Kind;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Place;
@@ -74,10 +75,12 @@ class SqliteSessionTest {
   @Test
   void aStructureIsReadWhole() throws SQLException {
     run(
-        "CREATE TABLE orchard (id integer PRIMARY KEY, name text NOT NULL UNIQUE, hectares decimal(6,2) DEFAULT 1.5)",
+        "CREATE TABLE orchard (id integer PRIMARY KEY, name text NOT NULL UNIQUE COLLATE nocase, -- a, b\n"
+            + " hectares real CONSTRAINT size CHECK(hectares>0) DEFAULT 1.5,"
+            + " CHECK (length(name) > (1))) STRICT",
         "CREATE TABLE block (orchard_id integer, label text, area integer GENERATED ALWAYS AS (orchard_id * 2),"
             + " PRIMARY KEY (label, orchard_id),"
-            + " FOREIGN KEY (orchard_id) REFERENCES orchard (id) ON DELETE CASCADE)",
+            + " FOREIGN KEY (orchard_id) REFERENCES orchard (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED)",
         "CREATE TABLE pair (a integer, b text, FOREIGN KEY (a, b) REFERENCES block (orchard_id, label))",
         "CREATE INDEX block_label ON block (label, lower(label)) WHERE orchard_id > 1",
         "CREATE VIEW labels AS SELECT label FROM block",
@@ -88,26 +91,46 @@ class SqliteSessionTest {
     Table orchard = schema.table("orchard").orElseThrow();
     assertThat(orchard.columns())
         .containsExactly(
-            new Column("id", "INTEGER", true, Optional.empty(), false),
-            new Column("name", "TEXT", false, Optional.empty(), false),
-            new Column("hectares", "decimal(6,2)", true, Optional.of("1.5"), false));
+            new Column("id", "INTEGER", true, Optional.empty(), Map.of()),
+            new Column("name", "TEXT", false, Optional.empty(), Map.of("collation", "NOCASE")),
+            new Column("hectares", "REAL", true, Optional.of("1.5"), Map.of()));
+    assertThat(orchard.constraints())
+        .containsExactly(
+            new Constraint(Kind.CHECK, Optional.of("size"), "( hectares > 0 )"),
+            new Constraint(Kind.CHECK, Optional.empty(), "( length ( name ) > ( 1 ) )"),
+            new Constraint(Kind.UNIQUE, Optional.empty(), "(name)"));
+    assertThat(orchard.options()).containsExactly(Map.entry("strict", "yes"));
     assertThat(orchard.indexes())
         .singleElement()
         .matches(Index::fromConstraint)
         .matches(Index::unique);
     Table block = schema.table("block").orElseThrow();
     assertThat(block.primaryKey()).containsExactly("label", "orchard_id");
-    assertThat(block.columns().get(2).generated()).isTrue();
+    assertThat(block.columns().get(2).more(Column.GENERATED))
+        .contains("( orchard_id * 2 ) virtual");
     assertThat(block.foreignKeys())
         .containsExactly(
             new ForeignKey(
-                List.of("orchard_id"), "orchard", List.of("id"), "NO ACTION", "CASCADE"));
+                Optional.empty(),
+                List.of("orchard_id"),
+                "orchard",
+                List.of("id"),
+                "NO ACTION",
+                "CASCADE",
+                "DEFERRABLE INITIALLY DEFERRED"));
     assertThat(block.indexes())
-        .contains(new Index("block_label", List.of("label", "(expression)"), false, true, false));
+        .contains(
+            new Index(
+                "block_label",
+                List.of("label", "(expression)"),
+                false,
+                true,
+                false,
+                "CREATE INDEX block_label ON block ( label , lower ( label ) ) WHERE orchard_id > 1"));
     assertThat(schema.table("pair").orElseThrow().foreignKeys().get(0).columns())
         .containsExactly("a", "b");
-    assertThat(schema.views()).singleElement().extracting("name").isEqualTo("labels");
-    assertThat(schema.triggers()).singleElement().extracting("table").isEqualTo("orchard");
+    assertThat(schema.names(Kind.VIEW)).containsExactly("labels");
+    assertThat(schema.names(Kind.TRIGGER)).containsExactly("upper");
     assertThat(session.structure(List.of("own"))).isEqualTo(schema);
   }
 
@@ -129,7 +152,8 @@ class SqliteSessionTest {
         "COLUMN, bin, Code, true",
     "COLUMN, bin, weight, false", "COLUMN, no, code, false"
   })
-  void thingsAreFound(Kind kind, String name, String column, boolean there) throws SQLException {
+  void thingsAreFound(Condition.Kind kind, String name, String column, boolean there)
+      throws SQLException {
     run(
         "CREATE TABLE bin (code text)",
         "CREATE INDEX bin_code ON bin (code)",

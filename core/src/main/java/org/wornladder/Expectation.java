@@ -1,0 +1,51 @@
+package org.wornladder;
+
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.Differences;
+import org.wornladder.diff.ExpectedStructure;
+import org.wornladder.diff.Ignored;
+import org.wornladder.diff.StructureSummary;
+import org.wornladder.journal.History;
+import org.wornladder.project.Project;
+import org.wornladder.schema.Snapshot;
+
+/**
+ * What stands in a database beside what its history says should stand.
+ *
+ * @param known whether the history has an expectation; without one, what stands there is expected
+ */
+record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
+  static Expectation of(Site site, History history) throws SQLException {
+    Snapshot live = site.structure().snapshot();
+    Optional<Snapshot> kept = site.snapshots().expected(live);
+    boolean known = kept.isPresent() || history.entries().isEmpty();
+    Snapshot otherwise = history.entries().isEmpty() ? Snapshot.EMPTY : live;
+    return new Expectation(site, live, kept.orElse(otherwise), known);
+  }
+
+  /** What differs, expected before, found after. */
+  List<Difference> all() {
+    return Differences.between(expected, live);
+  }
+
+  /** What differs and is not left to others. */
+  List<Difference> counting(Project project) {
+    return new Ignored(project.settings().ignore()).without(all());
+  }
+
+  /** To be called before a run, so that one that does not come to its end can be told. */
+  void keepBefore() throws SQLException {
+    site.snapshots().keepBefore(live, site.journal().mark().number());
+  }
+
+  /** To be called after a run: lays what it changed on what was expected, and says what it was. */
+  StructureSummary keepAfter() throws SQLException {
+    Snapshot now = site.structure().snapshot();
+    site.snapshots()
+        .keepExpected(ExpectedStructure.after(expected, live, now), site.journal().mark().number());
+    return StructureSummary.between(live, now);
+  }
+}

@@ -1,0 +1,67 @@
+package org.wornladder.diff;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeSet;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+
+/**
+ * One thing in which two structures differ. A thing that is there on one side only stands for all
+ * its parts.
+ *
+ * @param table the table it is part of; empty if it stands alone
+ * @param before empty if it was not there
+ * @param after empty if it is not there any more
+ */
+public record Difference(String table, Optional<Element> before, Optional<Element> after) {
+  /** What became of a thing. */
+  public enum Change {
+    ADDED,
+    REMOVED,
+    CHANGED
+  }
+
+  /** A fact that is not the same on both sides; empty where it is not set. */
+  public record FactChange(String word, Optional<String> before, Optional<String> after) {}
+
+  private Element either() {
+    return after.or(() -> before).orElseThrow();
+  }
+
+  public Kind kind() {
+    return either().kind();
+  }
+
+  public String name() {
+    return either().name();
+  }
+
+  /** The name with the table's in front, where it is part of one. */
+  public String fullName() {
+    return table.isEmpty()
+        ? name()
+        : name().startsWith("(") ? table + " " + name() : table + "." + name();
+  }
+
+  public Change change() {
+    return before.isEmpty() ? Change.ADDED : after.isEmpty() ? Change.REMOVED : Change.CHANGED;
+  }
+
+  /** The facts that differ, by word; all of them where it is there on one side only. */
+  public List<FactChange> facts() {
+    TreeSet<String> words = new TreeSet<>();
+    before.ifPresent(element -> words.addAll(element.facts().keySet()));
+    after.ifPresent(element -> words.addAll(element.facts().keySet()));
+    List<FactChange> changes = new ArrayList<>();
+    for (String word : words) {
+      Optional<String> was = before.flatMap(element -> element.fact(word));
+      Optional<String> is = after.flatMap(element -> element.fact(word));
+      if (!was.equals(is)) {
+        changes.add(new FactChange(word, was, is));
+      }
+    }
+    return changes;
+  }
+}

@@ -1,0 +1,57 @@
+package org.wornladder.schema;
+
+import java.util.Optional;
+
+/** What a thing in a database is, in the order in which a structure lists them. */
+public enum Kind {
+  SCHEMA("schema", "schemas"),
+  EXTENSION("extension", "extensions"),
+  ENUM("enum", "enums"),
+  DOMAIN("domain", "domains"),
+  COMPOSITE("composite type", "composite types"),
+  SEQUENCE("sequence", "sequences"),
+  TABLE("table", "tables"),
+  COLUMN("column", "columns"),
+  PRIMARY_KEY("primary key", "primary keys"),
+  UNIQUE("unique constraint", "unique constraints"),
+  FOREIGN_KEY("foreign key", "foreign keys"),
+  CHECK("check constraint", "check constraints"),
+  EXCLUSION("exclusion constraint", "exclusion constraints"),
+  INDEX("index", "indexes"),
+  POLICY("policy", "policies"),
+  VIEW("view", "views"),
+  MATERIALISED_VIEW("materialised view", "materialised views"),
+  FUNCTION("function", "functions"),
+  PROCEDURE("procedure", "procedures"),
+  AGGREGATE("aggregate", "aggregates"),
+  TRIGGER("trigger", "triggers"),
+  EVENT("event", "events"),
+  /** There, and named, but its definition is not read. */
+  OTHER("other object", "other objects");
+
+  private final String word;
+  private final String plural;
+
+  Kind(String word, String plural) {
+    this.word = word;
+    this.plural = plural;
+  }
+
+  public String word() {
+    return word;
+  }
+
+  public String plural() {
+    return plural;
+  }
+
+  /** The kind of a word; empty if there is none. */
+  public static Optional<Kind> of(String word) {
+    for (Kind kind : values()) {
+      if (kind.word.equals(word)) {
+        return Optional.of(kind);
+      }
+    }
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,45 @@
+package org.wornladder.schema;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.sql.Fingerprint;
+
+/**
+ * A database's structure as data, at one moment: equal structures are equal snapshots.
+ *
+ * @param elements by kind and name
+ */
+public record Snapshot(List<Element> elements) {
+  /** By kind, then by name. */
+  public static final Comparator<Element> ORDER =
+      Comparator.comparing(Element::kind).thenComparing(Element::name);
+
+  public static final Snapshot EMPTY = new Snapshot(List.of());
+
+  public Snapshot {
+    List<Element> sorted = new ArrayList<>(elements);
+    sorted.sort(ORDER);
+    elements = List.copyOf(sorted);
+  }
+
+  /** The same as JSON, always the same text for the same structure; see {@link SnapshotJson}. */
+  public String json() {
+    return SnapshotJson.write(this);
+  }
+
+  /** The snapshot of a text that {@link #json} wrote; empty if it is none. */
+  public static Optional<Snapshot> read(String json) {
+    return SnapshotJson.read(json);
+  }
+
+  /** SHA-256 over {@link #json}, as 64 hexadecimal digits. */
+  public String fingerprint() {
+    return fingerprint(json());
+  }
+
+  public static String fingerprint(String json) {
+    return Fingerprint.sha256(json);
+  }
+}

@@ -1,0 +1,104 @@
+package org.wornladder.schema;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonToken;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/**
+ * A snapshot as JSON: an array of objects with {@code kind}, {@code name}, {@code facts} (an object
+ * of texts) and {@code parts} (an array of such objects); the last two are left out where they are
+ * empty.
+ */
+final class SnapshotJson {
+  private static final JsonFactory JSON = new JsonFactory();
+
+  private SnapshotJson() {}
+
+  static String write(Snapshot snapshot) {
+    StringWriter text = new StringWriter();
+    try (JsonGenerator out = JSON.createGenerator(text)) {
+      elements(out, snapshot.elements());
+    } catch (IOException e) {
+      throw new IllegalStateException("a text in memory can always be written", e);
+    }
+    return text.toString();
+  }
+
+  private static void elements(JsonGenerator out, List<Element> elements) throws IOException {
+    out.writeStartArray();
+    for (Element element : elements) {
+      out.writeStartObject();
+      out.writeStringField("kind", element.kind().word());
+      out.writeStringField("name", element.name());
+      if (!element.facts().isEmpty()) {
+        out.writeObjectFieldStart("facts");
+        for (Map.Entry<String, String> fact : element.facts().entrySet()) {
+          out.writeStringField(fact.getKey(), fact.getValue());
+        }
+        out.writeEndObject();
+      }
+      if (!element.parts().isEmpty()) {
+        out.writeFieldName("parts");
+        elements(out, element.parts());
+      }
+      out.writeEndObject();
+    }
+    out.writeEndArray();
+  }
+
+  /** The snapshot of a text that {@link #write} wrote; empty if it is none. */
+  static Optional<Snapshot> read(String text) {
+    try (JsonParser in = JSON.createParser(text)) {
+      return in.nextToken() == JsonToken.START_ARRAY
+          ? Optional.of(new Snapshot(elements(in)))
+          : Optional.empty();
+    } catch (IOException | IllegalArgumentException e) {
+      return Optional.empty();
+    }
+  }
+
+  private static List<Element> elements(JsonParser in) throws IOException {
+    List<Element> elements = new ArrayList<>();
+    while (in.nextToken() == JsonToken.START_OBJECT) {
+      elements.add(element(in));
+    }
+    return elements;
+  }
+
+  private static Element element(JsonParser in) throws IOException {
+    String kind = "";
+    String name = "";
+    Map<String, String> facts = Map.of();
+    List<Element> parts = List.of();
+    while (in.nextToken() == JsonToken.FIELD_NAME) {
+      String field = in.currentName();
+      in.nextToken();
+      switch (field) {
+        case "kind" -> kind = in.getText();
+        case "name" -> name = in.getText();
+        case "facts" -> facts = facts(in);
+        case "parts" -> parts = elements(in);
+        default -> in.skipChildren();
+      }
+    }
+    return new Element(Kind.of(kind).orElse(Kind.OTHER), name, facts, parts);
+  }
+
+  private static Map<String, String> facts(JsonParser in) throws IOException {
+    Map<String, String> facts = new TreeMap<>();
+    while (in.nextToken() == JsonToken.FIELD_NAME) {
+      String word = in.currentName();
+      in.nextToken();
+      facts.put(word, in.getText());
+    }
+    return facts;
+  }
+}

@@ -1,0 +1,12 @@
+package org.wornladder.survey;
+
+import java.util.List;
+import org.wornladder.diff.Difference;
+
+/**
+ * Two structures beside each other.
+ *
+ * @param left what was named first, such as {@code env:test}; {@code before} in the differences
+ * @param common whether only what two engines have in common was compared
+ */
+public record Comparison(String left, String right, boolean common, List<Difference> differences) {}

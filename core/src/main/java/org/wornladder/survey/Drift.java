@@ -1,0 +1,34 @@
+package org.wornladder.survey;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.diff.Difference;
+import org.wornladder.journal.History;
+import org.wornladder.survey.Examination.Finding;
+
+/**
+ * Whether a database is what its history says.
+ *
+ * @param known whether a run kept what should stand there; without it nothing can be missed
+ * @param structure what stands there against what should, without what the project ignores: {@code
+ *     before} is expected, {@code after} is found
+ * @param ignored how many differences the project ignores
+ * @param files rungs that are gone, worn, late or stuck
+ * @param broken where the journal's chain breaks; empty if it holds
+ * @param entries how many entries this project has in the journal
+ */
+public record Drift(
+    String environment,
+    String engine,
+    String address,
+    boolean isThere,
+    boolean known,
+    List<Difference> structure,
+    int ignored,
+    List<Finding> files,
+    Optional<History.Break> broken,
+    int entries) {
+  public boolean isClean() {
+    return structure.isEmpty() && files.isEmpty() && broken.isEmpty();
+  }
+}
