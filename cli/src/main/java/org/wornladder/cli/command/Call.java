@@ -19,6 +19,10 @@ import picocli.CommandLine.ParseResult;
  * @param folder where it was typed
  */
 public record Call(ParseResult typed, Terminal terminal, Path folder) {
+  static final String TEXT = "text";
+  static final String JSON = "json";
+  static final String MARKDOWN = "markdown";
+
   private static final int LONGEST_WAIT_SECONDS = 24 * 60 * 60;
 
   public boolean has(String option) {
@@ -52,11 +56,25 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
   }
 
   public boolean isJson() {
-    String format = text(Options.FORMAT).orElse("text");
-    if (!format.equals("text") && !format.equals("json")) {
-      throw wrong(Options.FORMAT + " is text or json, not '" + format + "'");
+    return format(TEXT, JSON).equals(JSON);
+  }
+
+  /** The format asked for, one of those that the command has; the first one otherwise. */
+  String format(String... formats) {
+    String format = text(Options.FORMAT).orElse(formats[0]);
+    if (!List.of(formats).contains(format)) {
+      String all = String.join(", ", List.of(formats).subList(0, formats.length - 1));
+      throw wrong(
+          Options.FORMAT
+              + " is "
+              + all
+              + " or "
+              + formats[formats.length - 1]
+              + ", not '"
+              + format
+              + "'");
     }
-    return format.equals("json");
+    return format;
   }
 
   /** A rung's number, with leading zeros or not. */

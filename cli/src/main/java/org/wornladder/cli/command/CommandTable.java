@@ -25,6 +25,8 @@ public final class CommandTable {
           new Row("status", "Draw the ladder, rung by rung."),
           new Row("history", "List the journal, entry by entry."),
           new Row("show", "Show what stands in a database."),
+          new Row("drift", "Lay what stands in a database beside what its history says."),
+          new Row("compare", "Lay two structures beside each other."),
           new Row("settle", "Put a stuck or worn rung right."),
           new Row("renumber", "Move a rung to the end, when two have one number."),
           new Row("demo", "Run the whole example in a new folder."));
@@ -89,6 +91,8 @@ public final class CommandTable {
       case "status" -> new StatusCommand();
       case "history" -> new HistoryCommand();
       case "show" -> new ShowCommand();
+      case "drift" -> new DriftCommand();
+      case "compare" -> new CompareCommand();
       case "settle" -> new SettleCommand();
       case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();

@@ -66,12 +66,24 @@ public final class Options {
   }
 
   static void format(CommandSpec spec) {
+    format(spec, List.of(Call.TEXT, Call.JSON), "for people, or one JSON object.");
+  }
+
+  /** The same for a command whose result is pasted into reviews. */
+  static void formats(CommandSpec spec) {
+    format(
+        spec,
+        List.of(Call.TEXT, Call.JSON, Call.MARKDOWN),
+        "for people, as one JSON object, or as Markdown for a review.");
+  }
+
+  private static void format(CommandSpec spec, List<String> formats, String description) {
     spec.addOption(
         OptionSpec.builder(FORMAT)
-            .paramLabel("text|json")
+            .paramLabel(String.join("|", formats))
             .type(String.class)
-            .completionCandidates(List.of("text", "json"))
-            .description("How to write the result: for people, or one JSON object.")
+            .completionCandidates(formats)
+            .description("How to write the result: " + description)
             .build());
   }
 

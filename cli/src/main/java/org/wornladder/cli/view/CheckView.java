@@ -88,7 +88,7 @@ public final class CheckView {
     json.write(out);
   }
 
-  private static Json json(Finding finding) {
+  static Json json(Finding finding) {
     return new Json()
         .put("what", finding.what())
         .put("where", finding.where())

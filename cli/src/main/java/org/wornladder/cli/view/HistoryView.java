@@ -41,7 +41,7 @@ public final class HistoryView {
     grid.header(List.of("entry", "time (UTC)", "event", "what", "took", "who", ""));
     for (Entry entry : entries) {
       String subject =
-          entry.event().isStanding()
+          entry.subject().rung() == 0
               ? entry.subject().name()
               : label.apply(entry.subject().rung()) + " " + entry.subject().name();
       String statement =

@@ -46,7 +46,8 @@ final class PostgresStructure {
   private static final String COLUMNS =
       """
       SELECT %name(c.relname), a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
-          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid), a.attgenerated <> '',
+          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid),
+          CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
           CASE a.attidentity WHEN 'a' THEN 'always' WHEN 'd' THEN 'by default' END,
           (SELECT o.collname FROM pg_catalog.pg_collation o JOIN pg_catalog.pg_type t
              ON t.oid = a.atttypid WHERE o.oid = a.attcollation AND a.attcollation <> t.typcollation),
@@ -158,9 +159,9 @@ final class PostgresStructure {
     try (ResultSet rows = sql.executeQuery(scope.of(COLUMNS))) {
       while (rows.next()) {
         Optional<String> expression = Optional.ofNullable(rows.getString(5));
-        boolean generated = rows.getBoolean(6);
+        Optional<String> computed = Optional.ofNullable(rows.getString(6));
         Map<String, String> more = new HashMap<>();
-        put(more, Column.GENERATED, generated ? expression.orElse("") + " stored" : null);
+        computed.ifPresent(how -> more.put(Column.GENERATED, expression.orElse("") + how));
         put(more, Column.IDENTITY, rows.getString(7));
         put(more, Column.COLLATION, rows.getString(8));
         put(more, Column.COMMENT, rows.getString(9));
@@ -171,7 +172,7 @@ final class PostgresStructure {
                     rows.getString(2),
                     rows.getString(3),
                     rows.getBoolean(4),
-                    generated ? Optional.empty() : expression,
+                    computed.isPresent() ? Optional.empty() : expression,
                     more));
       }
     }

@@ -45,7 +45,20 @@ final class SqliteTableText {
 
   /** A statement with one blank between its tokens, and without comments. */
   static String canonical(String definition) {
-    return String.join(" ", words(definition));
+    return joined(words(definition));
+  }
+
+  /** Words with a blank between them, but where no writer puts one. */
+  private static String joined(List<String> words) {
+    StringBuilder text = new StringBuilder();
+    String before = "";
+    for (String word : words) {
+      boolean close =
+          text.isEmpty() || before.equals("(") || before.equals(".") || "),.".contains(word);
+      text.append(close ? "" : " ").append(word);
+      before = word;
+    }
+    return text.toString();
   }
 
   private static List<String> words(String definition) {
@@ -202,7 +215,7 @@ final class SqliteTableText {
       return "";
     }
     int close = Math.min(closing(item, open) + 1, item.size());
-    return String.join(" ", item.subList(open, close));
+    return joined(item.subList(open, close));
   }
 
   /** A name without its quotes. */

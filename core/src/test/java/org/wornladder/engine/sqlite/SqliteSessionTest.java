@@ -96,8 +96,8 @@ class SqliteSessionTest {
             new Column("hectares", "REAL", true, Optional.of("1.5"), Map.of()));
     assertThat(orchard.constraints())
         .containsExactly(
-            new Constraint(Kind.CHECK, Optional.of("size"), "( hectares > 0 )"),
-            new Constraint(Kind.CHECK, Optional.empty(), "( length ( name ) > ( 1 ) )"),
+            new Constraint(Kind.CHECK, Optional.of("size"), "(hectares > 0)"),
+            new Constraint(Kind.CHECK, Optional.empty(), "(length (name) > (1))"),
             new Constraint(Kind.UNIQUE, Optional.empty(), "(name)"));
     assertThat(orchard.options()).containsExactly(Map.entry("strict", "yes"));
     assertThat(orchard.indexes())
@@ -106,8 +106,7 @@ class SqliteSessionTest {
         .matches(Index::unique);
     Table block = schema.table("block").orElseThrow();
     assertThat(block.primaryKey()).containsExactly("label", "orchard_id");
-    assertThat(block.columns().get(2).more(Column.GENERATED))
-        .contains("( orchard_id * 2 ) virtual");
+    assertThat(block.columns().get(2).more(Column.GENERATED)).contains("(orchard_id * 2) virtual");
     assertThat(block.foreignKeys())
         .containsExactly(
             new ForeignKey(
@@ -126,7 +125,7 @@ class SqliteSessionTest {
                 false,
                 true,
                 false,
-                "CREATE INDEX block_label ON block ( label , lower ( label ) ) WHERE orchard_id > 1"));
+                "CREATE INDEX block_label ON block (label, lower (label)) WHERE orchard_id > 1"));
     assertThat(schema.table("pair").orElseThrow().foreignKeys().get(0).columns())
         .containsExactly("a", "b");
     assertThat(schema.names(Kind.VIEW)).containsExactly("labels");

@@ -1,0 +1,70 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import org.wornladder.cli.Terminal;
+import org.wornladder.survey.Comparison;
+
+/** Two structures beside each other. */
+public final class CompareView {
+  private static final String COMMON =
+      "two engines: tables, columns, keys and views by name, without types and expressions";
+
+  private final Terminal terminal;
+  private final Paint paint;
+  private final PrintStream out;
+
+  public CompareView(Terminal terminal) {
+    this.terminal = terminal;
+    paint = new Paint(terminal);
+    out = terminal.out();
+  }
+
+  public void show(Comparison comparison) {
+    String left = Clean.line(comparison.left());
+    String right = Clean.line(comparison.right());
+    out.println(paint.strong(left) + "  beside  " + paint.strong(right));
+    if (comparison.common()) {
+      out.println(paint.faint("  " + COMMON));
+    }
+    out.println();
+    new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
+        .lines(comparison.differences())
+        .forEach(out::println);
+    out.println(comparison.differences().isEmpty() ? "They are the same." : count(comparison));
+  }
+
+  private static String count(Comparison comparison) {
+    return "\n" + PlanView.count(comparison.differences().size(), "difference") + ".";
+  }
+
+  public void json(Comparison comparison) {
+    new Json()
+        .put("left", comparison.left())
+        .put("right", comparison.right())
+        .put("same", comparison.differences().isEmpty())
+        .put("common_subset", comparison.common())
+        .put(
+            "differences",
+            new DifferenceView(terminal, "left", "right", "only_left", "only_right")
+                .json(comparison.differences()))
+        .write(out);
+  }
+
+  public void markdown(Comparison comparison) {
+    String left = DifferenceView.cell(comparison.left());
+    String right = DifferenceView.cell(comparison.right());
+    out.println("## " + left + " beside " + right);
+    out.println();
+    if (comparison.common()) {
+      out.println("Compared: " + COMMON + ".");
+      out.println();
+    }
+    if (comparison.differences().isEmpty()) {
+      out.println("They are the same.");
+    } else {
+      new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
+          .markdown(comparison.differences())
+          .forEach(out::println);
+    }
+  }
+}

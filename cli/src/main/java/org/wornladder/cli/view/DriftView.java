@@ -1,0 +1,133 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import org.wornladder.cli.Terminal;
+import org.wornladder.diff.Difference;
+import org.wornladder.survey.Drift;
+import org.wornladder.survey.Examination.Finding;
+
+/** Whether a database is what its history says: structure, files and journal. */
+public final class DriftView {
+  private final Paint paint;
+  private final PrintStream out;
+  private final DifferenceView differences;
+
+  public DriftView(Terminal terminal) {
+    paint = new Paint(terminal);
+    out = terminal.out();
+    differences = new DifferenceView(terminal, "expected", "found", "missing", "unexpected");
+  }
+
+  public void show(Drift drift) {
+    out.println(
+        paint.strong(drift.environment())
+            + paint.faint("  " + drift.engine() + " " + Clean.line(drift.address())));
+    out.println();
+    out.println(paint.strong("Structure  ") + structure(drift));
+    if (!drift.structure().isEmpty()) {
+      out.println();
+      differences.lines(drift.structure()).forEach(out::println);
+      Difference first = drift.structure().get(0);
+      String ignored = first.kind().word() + ":" + Clean.line(first.fullName());
+      out.println();
+      out.println(
+          paint.faint("  next: ")
+              + "mend it there, or leave it to others with ignore: in ladder.yaml, such as "
+              + ignored);
+      out.println();
+    }
+    out.println(paint.strong("Files      ") + files(drift));
+    for (Finding finding : drift.files()) {
+      out.println(
+          "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
+      out.println(paint.faint("      next: ") + Clean.line(finding.next()));
+    }
+    out.println(paint.strong("Journal    ") + journal(drift));
+    out.println();
+    out.println(
+        drift.isClean()
+            ? drift.environment() + " is what its history says."
+            : drift.environment() + " is not what its history says.");
+  }
+
+  private static String structure(Drift drift) {
+    if (!drift.isThere()) {
+      return "no database there yet; apply makes it";
+    }
+    if (!drift.known()) {
+      return "not known: no run kept what should stand there; the next one does";
+    }
+    int count = drift.structure().size();
+    String ignored =
+        drift.ignored() == 0 ? "" : ", " + drift.ignored() + " more that ladder.yaml ignores";
+    return (count == 0 ? "as expected" : PlanView.count(count, "difference")) + ignored;
+  }
+
+  private static String files(Drift drift) {
+    return drift.files().isEmpty()
+        ? "as they ran"
+        : PlanView.count(drift.files().size(), "finding");
+  }
+
+  private String journal(Drift drift) {
+    return drift
+        .broken()
+        .map(
+            broken ->
+                paint.bad("the chain is broken at entry " + broken.entry())
+                    + ": "
+                    + Clean.line(broken.reason()))
+        .orElse(
+            drift.entries() == 0
+                ? "empty"
+                : drift.entries()
+                    + (drift.entries() == 1 ? " entry" : " entries")
+                    + ", the chain holds");
+  }
+
+  public void json(Drift drift) {
+    new Json()
+        .put("environment", drift.environment())
+        .put("engine", drift.engine())
+        .put("database", drift.address())
+        .put("database_exists", drift.isThere())
+        .put("clean", drift.isClean())
+        .put("expectation_known", drift.known())
+        .put("structure", differences.json(drift.structure()))
+        .put("ignored", drift.ignored())
+        .put("files", drift.files().stream().map(CheckView::json).toList())
+        .put(
+            "journal",
+            new Json()
+                .put("entries", drift.entries())
+                .put("broken_at", drift.broken().map(broken -> (Object) broken.entry()))
+                .put("reason", drift.broken().map(broken -> (Object) broken.reason())))
+        .write(out);
+  }
+
+  public void markdown(Drift drift) {
+    out.println("## Drift on " + DifferenceView.cell(drift.environment()));
+    out.println();
+    out.println("**Structure:** " + DifferenceView.cell(structure(drift)));
+    out.println();
+    if (!drift.structure().isEmpty()) {
+      differences.markdown(drift.structure()).forEach(out::println);
+      out.println();
+    }
+    out.println("**Files:** " + DifferenceView.cell(files(drift)));
+    out.println();
+    for (Finding finding : drift.files()) {
+      out.println(
+          "- " + DifferenceView.cell(finding.what()) + ": " + DifferenceView.cell(finding.where()));
+    }
+    if (!drift.files().isEmpty()) {
+      out.println();
+    }
+    String broken =
+        drift
+            .broken()
+            .map(found -> "the chain is broken at entry " + found.entry() + ": " + found.reason())
+            .orElse("the chain holds");
+    out.println("**Journal:** " + DifferenceView.cell(broken));
+  }
+}
