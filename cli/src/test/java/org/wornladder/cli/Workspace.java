@@ -209,7 +209,7 @@ final class Workspace {
   List<String> tablesOf(String database) {
     return query(
         database,
-        "SELECT name FROM sqlite_schema WHERE type = 'table' AND name <> 'ladder_journal' ORDER BY name");
+        "SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'ladder%' ORDER BY name");
   }
 
   List<String> events(String database) {

@@ -61,6 +61,7 @@ public final class Demo {
       development();
       promotion();
       mistakes();
+      drift();
       end();
     } catch (IOException e) {
       throw ProjectException.of(
@@ -150,11 +151,35 @@ public final class Demo {
     ladder("status");
   }
 
+  private void drift() {
+    act(
+        "A change by hand on live",
+        "Last night somebody helped himself, past the ladder, at the database itself:");
+    byHand("live", "ALTER TABLE orchard ADD COLUMN fax text");
+    say("The history knows nothing of it, so it shows:");
+    ladder("drift", "live");
+    ladder("compare", "env:test", "env:live");
+    say("It is taken out again the way it came:");
+    byHand("live", "ALTER TABLE orchard DROP COLUMN fax");
+    ladder("drift", "live");
+  }
+
+  /** A statement past the ladder. */
+  private void byHand(String environment, String statement) {
+    out.println("sql> " + statement + ";");
+    out.println();
+    Hand.at(folder.resolve("data").resolve(environment + ".db"), statement);
+  }
+
   private void end() {
     act("The folder is yours", "Everything above stands in " + name + "/: play with it.");
     out.println("  cd " + name);
     for (String command :
-        List.of("ladder preview test", "ladder show --table block", "ladder --help")) {
+        List.of(
+            "ladder preview test",
+            "ladder show --table block",
+            "ladder drift live",
+            "ladder --help")) {
       out.println("  " + command);
     }
   }

@@ -1,0 +1,22 @@
+package org.wornladder.cli.demo;
+
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+
+/** The person in the example who works at the database itself, past the ladder. */
+final class Hand {
+  private Hand() {}
+
+  /** Runs a statement in a database file. */
+  static void at(Path file, String statement) {
+    try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+        Statement sql = connection.createStatement()) {
+      sql.execute(statement);
+    } catch (SQLException e) {
+      throw new IllegalStateException("the example's own statement failed", e);
+    }
+  }
+}

@@ -1,0 +1,143 @@
+package org.wornladder.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What stands in a database beside what should, and beside another one, through the program. */
+class DriftIT {
+  @TempDir Path folder;
+  private Workspace work;
+
+  @BeforeEach
+  void project() {
+    work = Workspace.hollowfield(folder).tables(2);
+    work.ladder("apply", "dev").exits(0);
+    work.ladder("apply", "test").exits(0);
+  }
+
+  private void byHand() {
+    work.execute("test", "ALTER TABLE bin_1 ADD COLUMN fax varchar(40) DEFAULT 'none'");
+    work.execute("test", "CREATE TABLE legacy_fax (id integer PRIMARY KEY)");
+    work.execute("test", "DROP TABLE bin_2");
+  }
+
+  @Test
+  void aDatabaseThatIsWhatItsHistorySays() {
+    work.ladder("drift", "test")
+        .exits(0)
+        .says("Structure  as expected", "Journal    2 entries, the chain holds")
+        .says("test is what its history says.");
+  }
+
+  @Test
+  void aTableAlteredByHandIsToldColumnByColumn() {
+    byHand();
+    work.ladder("drift", "test")
+        .exits(1)
+        .says("3 differences", "unexpected  column bin_1.fax", "type      varchar(40)")
+        .says("missing     table bin_2", "unexpected  table legacy_fax", "primary key  (id)")
+        .says("such as column:bin_1.fax", "test is not what its history says.");
+    work.ladder("compare", "env:dev", "env:test")
+        .exits(1)
+        .says("only in env:dev", "only in env:test", "3 differences.");
+    work.ladder("compare", "env:dev", "expected:test").exits(0).says("They are the same.");
+  }
+
+  @Test
+  void whatOthersLookAfterIsLeftOutAndCounted() {
+    byHand();
+    work.execute("test", "CREATE TABLE bin_2 (id int)");
+    String settings = work.text("ladder.yaml");
+    work.file("ladder.yaml", settings + "ignore: ['table:legacy_*', 'column:bin_1.fax']\n");
+    work.ladder("drift", "test").exits(1).says("2 more that ladder.yaml ignores");
+    work.file("ladder.yaml", settings + "ignore: ['table:*']\n");
+    work.ladder("drift", "test").exits(0);
+    work.file("ladder.yaml", settings + "ignore: [legacy]\n");
+    work.ladder("drift", "test")
+        .exits(2)
+        .complains("ignore holds 'legacy', which is not KIND:NAME", "table:legacy");
+  }
+
+  @Test
+  void rungsThatNeedAPersonAreFoundToo() {
+    work.file("rungs/0002-bin-2.sql", "--| up\nCREATE TABLE bin_2 (id text);\n");
+    work.ladder("drift", "test")
+        .exits(1)
+        .says("Structure  as expected", "Files      1 finding", "0002 is worn");
+    work.execute("test", "UPDATE ladder_journal SET name = 'forged' WHERE number = 1");
+    work.ladder("drift", "test").exits(1).says("the chain is broken at entry 1");
+  }
+
+  @Test
+  void programsReadItAndReviewsShowIt() throws IOException {
+    byHand();
+    JsonNode drift =
+        new ObjectMapper().readTree(work.ladder("drift", "test", "--format", "json").out());
+    assertThat(drift.get("clean").asBoolean()).isFalse();
+    JsonNode fax = drift.at("/structure/0");
+    assertThat(fax.get("change").asText()).isEqualTo("unexpected");
+    assertThat(fax.get("kind").asText()).isEqualTo("column");
+    assertThat(fax.get("table").asText()).isEqualTo("bin_1");
+    assertThat(fax.at("/facts/0/expected").isNull()).isTrue();
+    assertThat(fax.at("/facts/0/found").asText()).isEqualTo("'none'");
+    assertThat(drift.at("/journal/entries").asInt()).isEqualTo(2);
+    JsonNode compared =
+        new ObjectMapper()
+            .readTree(work.ladder("compare", "env:dev", "env:test", "--format", "json").out());
+    assertThat(compared.get("same").asBoolean()).isFalse();
+    assertThat(compared.at("/differences/0/change").asText()).isEqualTo("only_right");
+    work.ladder("drift", "test", "--format", "markdown")
+        .exits(1)
+        .says("## Drift on test", "| unexpected | column bin\\_1.fax | default |  | <code>'none'");
+    work.ladder("compare", "env:dev", "env:test", "--format", "markdown")
+        .exits(1)
+        .says("## env:dev beside env:test", "| only in env:dev | table bin\\_2 |");
+  }
+
+  @Test
+  void aDatabaseWhoseSnapshotsAreGoneHasNoExpectationUntilTheNextRun() {
+    byHand();
+    work.execute("test", "DROP TABLE ladder_snapshot");
+    work.ladder("drift", "test").exits(0).says("not known: no run kept what should stand there");
+    work.rung("0003-bin-3", "CREATE TABLE bin_3 (id integer);", "DROP TABLE bin_3;");
+    work.ladder("apply", "test").exits(0);
+    work.ladder("drift", "test").exits(0).says("Structure  as expected");
+    work.execute("test", "UPDATE ladder_snapshot SET content = 'torn' WHERE content <> ''");
+    work.ladder("drift", "test").exits(3).complains("a snapshot in ladder_snapshot cannot be read");
+  }
+
+  @Test
+  void aDatabaseThatHadTablesBeforeItsFirstRungSaysSo() {
+    work.execute("live", "CREATE TABLE legacy_fax (id integer)");
+    work.ladder("drift", "live").exits(1).says("unexpected  table legacy_fax");
+    work.ladder("apply", "live", "--confirm", "live")
+        .exits(3)
+        .complains("live is not what its history says: table legacy_fax", "--despite-drift");
+    work.ladder("apply", "live", "--confirm", "live", "--despite-drift", " ").exits(2);
+    work.ladder("apply", "live", "--confirm", "live", "--despite-drift", "ticket 12").exits(0);
+    work.ladder("history", "live").exits(0).says("drift accepted", "1 difference; ticket 12");
+    work.ladder("drift", "live").exits(1).says("1 difference");
+  }
+
+  @Test
+  void wrongWordsAreToldWhatWouldBeRight() {
+    work.ladder("compare", "env:dev").exits(2);
+    work.ladder("compare", "dev", "test").exits(2).complains("env:NAME or expected:NAME");
+    work.ladder("compare", "env:dev", "env:nowhere").exits(2).complains("no environment 'nowhere'");
+    work.ladder("drift", "--format", "html").exits(2).complains("text, json or markdown");
+  }
+
+  @Test
+  void namesOutOfTheDatabaseAreShownAndNotObeyed() {
+    work.execute("test", "CREATE TABLE \"a\u001b[31m|b\" (id integer)");
+    work.ladder("drift", "test").exits(1).says("a\\u001b[31m|b");
+    work.ladder("drift", "test", "--format", "markdown").exits(1).says("a\\u001b[31m\\|b");
+  }
+}
