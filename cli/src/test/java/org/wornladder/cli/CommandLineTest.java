@@ -84,7 +84,7 @@ class CommandLineTest {
   @Test
   void everyCommandDescribesItselfAndItsOptions() {
     Map<String, CommandLine> commands = CommandTable.model().subcommands();
-    assertThat(commands).hasSize(12);
+    assertThat(commands).hasSize(14);
     for (CommandLine command : commands.values()) {
       CommandSpec spec = command.getCommandSpec();
       assertThat(spec.usageMessage().description()).isNotEmpty();

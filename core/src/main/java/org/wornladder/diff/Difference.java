@@ -1,6 +1,7 @@
 package org.wornladder.diff;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
@@ -16,6 +17,10 @@ import org.wornladder.schema.Kind;
  * @param after empty if it is not there any more
  */
 public record Difference(String table, Optional<Element> before, Optional<Element> after) {
+  private static final Comparator<String> TYPE_FIRST =
+      Comparator.comparing((String word) -> !word.equals("type"))
+          .thenComparing(Comparator.naturalOrder());
+
   /** What became of a thing. */
   public enum Change {
     ADDED,
@@ -49,9 +54,9 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
     return before.isEmpty() ? Change.ADDED : after.isEmpty() ? Change.REMOVED : Change.CHANGED;
   }
 
-  /** The facts that differ, by word; all of them where it is there on one side only. */
+  /** The facts that differ, the type first; all of them where it is there on one side only. */
   public List<FactChange> facts() {
-    TreeSet<String> words = new TreeSet<>();
+    TreeSet<String> words = new TreeSet<>(TYPE_FIRST);
     before.ifPresent(element -> words.addAll(element.facts().keySet()));
     after.ifPresent(element -> words.addAll(element.facts().keySet()));
     List<FactChange> changes = new ArrayList<>();

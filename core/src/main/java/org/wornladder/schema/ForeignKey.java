@@ -40,7 +40,7 @@ public record ForeignKey(
   Element element() {
     Map<String, String> facts = new TreeMap<>();
     name.ifPresent(chosen -> facts.put("name", chosen));
-    facts.put("columns", String.join(", ", targetColumns));
+    facts.put("target columns", String.join(", ", targetColumns));
     facts.put("on update", onUpdate.equals("NO ACTION") ? "" : onUpdate);
     facts.put("on delete", onDelete.equals("NO ACTION") ? "" : onDelete);
     facts.put("more", more);

@@ -11,7 +11,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
+import org.junit.jupiter.api.parallel.ResourceAccessMode;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.TestLadder;
@@ -30,9 +35,17 @@ import org.wornladder.server.TestDatabase.Kind;
  * where an undisturbed one ends.
  */
 class NothingLostTest {
+  private static final String SERVERS = "servers";
   private static final RollbackOptions.Selection ALL = new RollbackOptions.To(0);
 
   @TempDir Path root;
+
+  /** One after the other: a server that starts wants the machine for itself. */
+  @BeforeAll
+  static void servers() {
+    PostgresServer.newDatabase();
+    MariadbServer.newDatabase();
+  }
 
   /** What a run ends in. */
   private record End(Schema structure, List<String> bins, List<String> standing) {}
@@ -67,6 +80,7 @@ class NothingLostTest {
     boolean up = structure.table("bin").isPresent();
     assertThat(ladder.open().history("dev").history().broken()).isEmpty();
     assertThat(ladder.open().history("dev").history().stuck()).isEmpty();
+    assertThat(ladder.open().drift("dev").structure()).isEmpty();
     return new End(
         structure,
         up
@@ -77,6 +91,8 @@ class NothingLostTest {
 
   @ParameterizedTest
   @EnumSource
+  @Execution(ExecutionMode.CONCURRENT)
+  @ResourceLock(value = SERVERS, mode = ResourceAccessMode.READ)
   void afterAKillAtAnyStepAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind) throws Exception {
     TestDatabase calm = TestDatabase.make(kind, Files.createDirectories(root.resolve("calm")));
     TestLadder undisturbed = ladder(calm, root.resolve("calm"));
@@ -196,6 +212,7 @@ class NothingLostTest {
 
   @ParameterizedTest
   @EnumSource(names = {"POSTGRES", "MARIADB"})
+  @ResourceLock(SERVERS)
   void afterTheServerWasRestartedAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind)
       throws Exception {
     boolean postgres = kind == Kind.POSTGRES;

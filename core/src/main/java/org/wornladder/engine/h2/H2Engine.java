@@ -6,6 +6,7 @@ import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
@@ -17,6 +18,12 @@ import org.wornladder.sql.Statement;
 
 /** H2: in the program, in a file, or a server; its changes of structure commit by themselves. */
 public final class H2Engine implements Engine {
+  /** H2, "SQL Grammar": "This command commits an open transaction". */
+  private static final ImplicitCommits COMMITS =
+      new ImplicitCommits(
+          Dialects.H2,
+          Set.of("INSERT", "UPDATE", "DELETE", "MERGE", "SELECT", "WITH", "VALUES", "TABLE"));
+
   private static final StorageTypes STORAGE =
       new StorageTypes("bigint", "integer", "varchar", "varchar", "varchar", "");
 
@@ -54,12 +61,12 @@ public final class H2Engine implements Engine {
 
   @Override
   public boolean joinsTransaction(Statement statement) {
-    return H2Objections.joins(statement);
+    return COMMITS.joins(statement);
   }
 
   @Override
   public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
-    return H2Objections.to(statement);
+    return COMMITS.objection(statement);
   }
 
   @Override

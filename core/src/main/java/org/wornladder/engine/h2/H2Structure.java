@@ -9,7 +9,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
+import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -153,15 +155,9 @@ final class H2Structure {
     try (ResultSet rows = query(TABLES)) {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
-        put(said, "comment", rows.getString(2));
+        StructureRows.put(said, "comment", rows.getString(2));
         options.put(rows.getString(1), said);
       }
-    }
-  }
-
-  private static void put(Map<String, String> facts, String word, String value) {
-    if (value != null) {
-      facts.put(word, value);
     }
   }
 
@@ -169,9 +165,9 @@ final class H2Structure {
     try (ResultSet rows = query(COLUMNS)) {
       while (rows.next()) {
         Map<String, String> more = new HashMap<>();
-        put(more, Column.IDENTITY, rows.getString(6));
-        put(more, Column.GENERATED, rows.getString(7));
-        put(more, Column.COMMENT, rows.getString(8));
+        StructureRows.put(more, Column.IDENTITY, rows.getString(6));
+        StructureRows.put(more, Column.GENERATED, rows.getString(7));
+        StructureRows.put(more, Column.COMMENT, rows.getString(8));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -217,13 +213,13 @@ final class H2Structure {
         Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
         constraints
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(new Constraint(kind, chosen(rows.getString(3)), "(" + rows.getString(4) + ")"));
+            .add(
+                new Constraint(
+                    kind,
+                    StructureRows.chosen(rows.getString(3), INVENTED),
+                    "(" + rows.getString(4) + ")"));
       }
     }
-  }
-
-  private static Optional<String> chosen(String name) {
-    return INVENTED.matcher(name).matches() ? Optional.empty() : Optional.of(name);
   }
 
   private void readForeignKeys() throws SQLException {
@@ -241,13 +237,12 @@ final class H2Structure {
         keys.put(
             name,
             new ForeignKey(
-                chosen(name),
+                StructureRows.chosen(name, INVENTED),
                 own,
                 rows.getString(4),
                 theirs,
-                // The engine takes the one for the other.
-                rows.getString(6).replace("RESTRICT", "NO ACTION"),
-                rows.getString(7).replace("RESTRICT", "NO ACTION"),
+                StructureRows.action(rows.getString(6)),
+                StructureRows.action(rows.getString(7)),
                 ""));
       }
     }
@@ -255,23 +250,18 @@ final class H2Structure {
 
   private List<SchemaObject> objects() throws SQLException {
     List<SchemaObject> found = new ArrayList<>();
-    add(found, Kind.DOMAIN, query(DOMAINS));
-    add(found, Kind.SEQUENCE, query(SEQUENCES));
-    add(found, Kind.VIEW, query(VIEWS));
-    add(found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(schema, "FUNCTION")));
-    add(found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(schema, "PROCEDURE")));
-    add(found, Kind.AGGREGATE, sql.executeQuery(ROUTINES.formatted(schema, "AGGREGATE")));
-    add(found, Kind.TRIGGER, query(TRIGGERS));
-    add(found, Kind.OTHER, query(OTHERS));
+    UnaryOperator<String> own = UnaryOperator.identity();
+    StructureRows.objects(found, Kind.DOMAIN, query(DOMAINS), own);
+    StructureRows.objects(found, Kind.SEQUENCE, query(SEQUENCES), own);
+    StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
+    StructureRows.objects(
+        found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(schema, "FUNCTION")), own);
+    StructureRows.objects(
+        found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(schema, "PROCEDURE")), own);
+    StructureRows.objects(
+        found, Kind.AGGREGATE, sql.executeQuery(ROUTINES.formatted(schema, "AGGREGATE")), own);
+    StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS), own);
+    StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
     return found;
-  }
-
-  private static void add(List<SchemaObject> found, Kind kind, ResultSet of) throws SQLException {
-    try (ResultSet rows = of) {
-      while (rows.next()) {
-        String definition = rows.getString(3) == null ? "" : rows.getString(3);
-        found.add(new SchemaObject(kind, rows.getString(1), rows.getString(2), definition));
-      }
-    }
   }
 }

@@ -6,6 +6,7 @@ import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
@@ -20,6 +21,12 @@ import org.wornladder.sql.Statement;
  * themselves.
  */
 public final class MariadbEngine implements Engine {
+  /** MariaDB documentation, "SQL statements That Cause an Implicit Commit". */
+  private static final ImplicitCommits COMMITS =
+      new ImplicitCommits(
+          Dialects.MARIADB,
+          Set.of("INSERT", "UPDATE", "DELETE", "REPLACE", "SELECT", "WITH", "DO", "VALUES"));
+
   private static final StorageTypes STORAGE =
       new StorageTypes(
           "bigint",
@@ -64,12 +71,12 @@ public final class MariadbEngine implements Engine {
 
   @Override
   public boolean joinsTransaction(Statement statement) {
-    return MariadbObjections.joins(statement);
+    return COMMITS.joins(statement);
   }
 
   @Override
   public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
-    return MariadbObjections.to(statement);
+    return COMMITS.objection(statement);
   }
 
   @Override

@@ -9,7 +9,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
+import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -189,20 +191,14 @@ final class MariadbStructure {
     try (ResultSet rows = query(TABLES)) {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
-        put(said, "engine", rows.getString(2));
-        put(said, "collation", rows.getString(3));
-        put(said, "comment", rows.getString(4));
-        put(said, "storage options", rows.getString(5));
-        put(said, "system versioned", rows.getBoolean(6) ? "yes" : null);
-        put(said, "partitions", rows.getString(7));
+        StructureRows.put(said, "engine", rows.getString(2));
+        StructureRows.put(said, "collation", rows.getString(3));
+        StructureRows.put(said, "comment", rows.getString(4));
+        StructureRows.put(said, "storage options", rows.getString(5));
+        StructureRows.put(said, "system versioned", rows.getBoolean(6) ? "yes" : null);
+        StructureRows.put(said, "partitions", rows.getString(7));
         options.put(rows.getString(1), said);
       }
-    }
-  }
-
-  private static void put(Map<String, String> facts, String word, String value) {
-    if (value != null) {
-      facts.put(word, value);
     }
   }
 
@@ -221,8 +217,8 @@ final class MariadbStructure {
           boolean stored = extra.contains("STORED");
           more.put(Column.GENERATED, expression + (stored ? " stored" : " virtual"));
         }
-        put(more, Column.COLLATION, rows.getString(8));
-        put(more, Column.COMMENT, rows.getString(9));
+        StructureRows.put(more, Column.COLLATION, rows.getString(8));
+        StructureRows.put(more, Column.COMMENT, rows.getString(9));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -263,13 +259,13 @@ final class MariadbStructure {
       while (rows.next()) {
         checks
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(new Constraint(Kind.CHECK, chosen(rows.getString(2)), rows.getString(3)));
+            .add(
+                new Constraint(
+                    Kind.CHECK,
+                    StructureRows.chosen(rows.getString(2), INVENTED),
+                    rows.getString(3)));
       }
     }
-  }
-
-  private static Optional<String> chosen(String name) {
-    return INVENTED.matcher(name).matches() ? Optional.empty() : Optional.of(name);
   }
 
   private void readForeignKeys() throws SQLException {
@@ -287,13 +283,12 @@ final class MariadbStructure {
         keys.put(
             name,
             new ForeignKey(
-                chosen(name),
+                StructureRows.chosen(name, INVENTED),
                 own,
                 rows.getString(4),
                 theirs,
-                // The server takes the one for the other.
-                rows.getString(6).replace("RESTRICT", "NO ACTION"),
-                rows.getString(7).replace("RESTRICT", "NO ACTION"),
+                StructureRows.action(rows.getString(6)),
+                StructureRows.action(rows.getString(7)),
                 ""));
       }
     }
@@ -301,22 +296,16 @@ final class MariadbStructure {
 
   private List<SchemaObject> objects() throws SQLException {
     List<SchemaObject> found = new ArrayList<>();
-    add(found, Kind.SEQUENCE, query(SEQUENCES));
-    add(found, Kind.VIEW, query(VIEWS));
-    add(found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(database, "FUNCTION")));
-    add(found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(database, "PROCEDURE")));
-    add(found, Kind.TRIGGER, query(TRIGGERS));
-    add(found, Kind.EVENT, query(EVENTS));
-    add(found, Kind.OTHER, query(OTHERS));
+    UnaryOperator<String> own = text -> text.replace(here, "");
+    StructureRows.objects(found, Kind.SEQUENCE, query(SEQUENCES), own);
+    StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
+    StructureRows.objects(
+        found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(database, "FUNCTION")), own);
+    StructureRows.objects(
+        found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(database, "PROCEDURE")), own);
+    StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS), own);
+    StructureRows.objects(found, Kind.EVENT, query(EVENTS), own);
+    StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
     return found;
-  }
-
-  private void add(List<SchemaObject> found, Kind kind, ResultSet of) throws SQLException {
-    try (ResultSet rows = of) {
-      while (rows.next()) {
-        String definition = rows.getString(3) == null ? "" : rows.getString(3).replace(here, "");
-        found.add(new SchemaObject(kind, rows.getString(1), rows.getString(2), definition));
-      }
-    }
   }
 }

@@ -5,6 +5,8 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
+import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -169,12 +171,7 @@ final class PostgresObjects {
   }
 
   private void objects(Kind kind, String query) throws SQLException {
-    try (ResultSet rows = sql.executeQuery(scope.of(query) + " ORDER BY 1")) {
-      while (rows.next()) {
-        String definition = rows.getString(3);
-        String known = definition == null ? "" : definition.strip();
-        found.add(new SchemaObject(kind, rows.getString(1), rows.getString(2), known));
-      }
-    }
+    ResultSet rows = sql.executeQuery(scope.of(query) + " ORDER BY 1");
+    StructureRows.objects(found, kind, rows, UnaryOperator.identity());
   }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
+import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -142,16 +143,10 @@ final class PostgresStructure {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
         for (int i = 0; i < OPTIONS.size(); i++) {
-          put(said, OPTIONS.get(i), rows.getString(i + 2));
+          StructureRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
         }
         options.put(rows.getString(1), said);
       }
-    }
-  }
-
-  private static void put(Map<String, String> facts, String word, String value) {
-    if (value != null) {
-      facts.put(word, value);
     }
   }
 
@@ -162,9 +157,9 @@ final class PostgresStructure {
         Optional<String> computed = Optional.ofNullable(rows.getString(6));
         Map<String, String> more = new HashMap<>();
         computed.ifPresent(how -> more.put(Column.GENERATED, expression.orElse("") + how));
-        put(more, Column.IDENTITY, rows.getString(7));
-        put(more, Column.COLLATION, rows.getString(8));
-        put(more, Column.COMMENT, rows.getString(9));
+        StructureRows.put(more, Column.IDENTITY, rows.getString(7));
+        StructureRows.put(more, Column.COLLATION, rows.getString(8));
+        StructureRows.put(more, Column.COMMENT, rows.getString(9));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -204,10 +199,6 @@ final class PostgresStructure {
     return List.of((String[]) row.getArray(column).getArray());
   }
 
-  private static Optional<String> chosen(String name) {
-    return INVENTED.matcher(name).matches() ? Optional.empty() : Optional.of(name);
-  }
-
   private void readConstraints() throws SQLException {
     try (ResultSet rows = sql.executeQuery(scope.of(CONSTRAINTS))) {
       while (rows.next()) {
@@ -219,7 +210,9 @@ final class PostgresStructure {
             };
         constraints
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(new Constraint(kind, chosen(rows.getString(3)), rows.getString(4)));
+            .add(
+                new Constraint(
+                    kind, StructureRows.chosen(rows.getString(3), INVENTED), rows.getString(4)));
       }
     }
   }
@@ -242,7 +235,7 @@ final class PostgresStructure {
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
                 new ForeignKey(
-                    chosen(rows.getString(2)),
+                    StructureRows.chosen(rows.getString(2), INVENTED),
                     names(rows, 4),
                     rows.getString(3),
                     names(rows, 5),
