@@ -1,0 +1,53 @@
+package org.wornladder.engine.postgres;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.TestLadder;
+import org.wornladder.climb.RollbackOptions;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.server.PoolingProxy;
+import org.wornladder.server.PostgresServer;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/** A pool in between that deals sessions out anew: found out wherever it happens. */
+class PostgresPoolTest {
+  @TempDir Path root;
+
+  @Test
+  void aSessionThatIsDealtAnewIsRefusedAndLeavesNothingHalf() throws Exception {
+    TestDatabase database = TestDatabase.make(Kind.POSTGRES, root);
+    assumeTrue(PostgresServer.isOurs(), "the proxy signs in without a password");
+    TestLadder ladder = TestLadder.on(database, root);
+    ladder.rung("0001-bins", "CREATE TABLE bin (id int);", "DROP TABLE bin;");
+    ladder.rung(
+        "0002-rows",
+        "CREATE TABLE crate (id int);\nINSERT INTO bin VALUES (1);",
+        "DROP TABLE crate;\nDELETE FROM bin;");
+    int refused = 0;
+    boolean unnoticed = false;
+    for (int queries = 1; !unnoticed; queries++) {
+      try (PoolingProxy pool = new PoolingProxy(database.port(), queries)) {
+        ladder.settings(new TestDatabase(Kind.POSTGRES, database.urlAt(pool.port())), "");
+        ladder.apply();
+        unnoticed = true;
+      } catch (UnreachableException e) {
+        refused++;
+        assertThat(e.getMessage()).contains("transaction pooler");
+        assertThat(e.next().orElse("")).contains("a pool in session mode");
+      }
+      ladder.settings(database, "").apply();
+      assertThat(database.query("SELECT id FROM bin"))
+          .as("%d queries", queries)
+          .containsExactly("1");
+      assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+      assertThat(ladder.open().drift("dev").structure()).isEmpty();
+      ladder.rollback(new RollbackOptions.To(0));
+    }
+    assertThat(refused).isGreaterThan(4);
+  }
+}
