@@ -2,6 +2,8 @@ package org.wornladder.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -90,19 +92,37 @@ class InterruptionIT {
   }
 
   @Test
-  void ofTenThatApplyAtOnceOneWorksAndTheOthersFindNothingToDo() throws Exception {
+  void ofTwentyThatApplyAtOnceOneWorksAndTheOthersFindNothingToDo() throws Exception {
     Workspace work = Workspace.hollowfield(folder).tables(30);
-    List<Process> crowd = new ArrayList<>();
-    for (int i = 0; i < 10; i++) {
-      crowd.add(work.start("apply"));
-    }
-    for (Process process : crowd) {
-      assertThat(process.waitFor(90, TimeUnit.SECONDS)).isTrue();
-      assertThat(process.exitValue()).isZero();
-    }
+    twentyApply(work);
     assertThat(work.events("dev"))
         .isEqualTo(IntStream.rangeClosed(1, 30).mapToObj(i -> "applied bin " + i).toList());
     assertThat(folder.resolve("data/dev.db-ladder-lock")).isEmptyFile();
+  }
+
+  @Test
+  void ofTwentyThatApplyAtOnceOnH2EachRungRunsOnce() throws Exception {
+    Workspace work = Workspace.hollowfield(folder).tables(5);
+    String url = "jdbc:h2:" + folder.resolve("data/dev");
+    work.file("ladder.yaml", "name: hollowfield\nenvironments:\n  dev: { url: '" + url + "' }\n");
+    twentyApply(work);
+    JsonNode history =
+        new ObjectMapper().readTree(work.ladder("history", "--format", "json").exits(0).out());
+    assertThat(history.get("entries"))
+        .filteredOn(entry -> entry.get("event").asText().equals("applied"))
+        .map(entry -> entry.get("rung").asInt())
+        .containsExactly(1, 2, 3, 4, 5);
+  }
+
+  private static void twentyApply(Workspace work) throws Exception {
+    List<Process> crowd = new ArrayList<>();
+    for (int i = 0; i < 20; i++) {
+      crowd.add(work.start("apply"));
+    }
+    for (Process process : crowd) {
+      assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
+      assertThat(process.exitValue()).isZero();
+    }
   }
 
   @Test
