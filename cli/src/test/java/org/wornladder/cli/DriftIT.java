@@ -43,7 +43,9 @@ class DriftIT {
         .exits(1)
         .says("3 differences", "unexpected  column bin_1.fax", "type      varchar(40)")
         .says("missing     table bin_2", "unexpected  table legacy_fax", "primary key  (id)")
-        .says("such as column:bin_1.fax", "test is not what its history says.");
+        .says(
+            "ladder drift test --forgive \"column:bin_1.fax\"",
+            "test is not what its history says.");
     work.ladder("compare", "env:dev", "env:test")
         .exits(1)
         .says("only in env:dev", "only in env:test", "3 differences.");
@@ -63,6 +65,24 @@ class DriftIT {
     work.ladder("drift", "test")
         .exits(2)
         .complains("ignore holds 'legacy', which is not KIND:NAME", "table:legacy");
+  }
+
+  @Test
+  void whatIsForgivenIsWrittenIntoTheSettings() {
+    byHand();
+    String settings = work.text("ladder.yaml");
+    work.ladder("drift", "test", "--forgive", "table:legacy_*", "--forgive", "column:bin_1.fax")
+        .exits(1)
+        .says("1 difference, 2 more that ladder.yaml ignores");
+    assertThat(work.text("ladder.yaml"))
+        .isEqualTo(settings + "\nignore:\n  - 'table:legacy_*'\n  - 'column:bin_1.fax'\n");
+    work.file("ladder.yaml", "ignore: [ ] # none yet\n" + settings);
+    work.ladder("drift", "test", "--forgive", "table:bin_2").exits(1);
+    work.ladder("drift", "test", "--forgive", "table:l*").exits(1);
+    assertThat(work.text("ladder.yaml"))
+        .isEqualTo("ignore: [ 'table:bin_2', 'table:l*'] # none yet\n" + settings);
+    work.ladder("drift", "test", "--forgive", "legacy").exits(2).complains("not KIND:NAME");
+    assertThat(work.text("ladder.yaml")).doesNotContain("'legacy'");
   }
 
   @Test
@@ -86,7 +106,7 @@ class DriftIT {
     assertThat(fax.get("kind").asText()).isEqualTo("column");
     assertThat(fax.get("table").asText()).isEqualTo("bin_1");
     assertThat(fax.at("/facts/0/expected").isNull()).isTrue();
-    assertThat(fax.at("/facts/0/found").asText()).isEqualTo("'none'");
+    assertThat(fax.at("/facts/0/found").asText()).isEqualTo("varchar(40)");
     assertThat(drift.at("/journal/entries").asInt()).isEqualTo(2);
     JsonNode compared =
         new ObjectMapper()
@@ -95,7 +115,9 @@ class DriftIT {
     assertThat(compared.at("/differences/0/change").asText()).isEqualTo("only_right");
     work.ladder("drift", "test", "--format", "markdown")
         .exits(1)
-        .says("## Drift on test", "| unexpected | column bin\\_1.fax | default |  | <code>'none'");
+        .says(
+            "## Drift on test",
+            "| unexpected | column bin\\_1.fax | type |  | <code>varchar(40)</code> |");
     work.ladder("compare", "env:dev", "env:test", "--format", "markdown")
         .exits(1)
         .says("## env:dev beside env:test", "| only in env:dev | table bin\\_2 |");

@@ -28,12 +28,15 @@ public final class DriftView {
       out.println();
       differences.lines(drift.structure()).forEach(out::println);
       Difference first = drift.structure().get(0);
-      String ignored = first.kind().word() + ":" + Clean.line(first.fullName());
+      String pattern = first.kind().word() + ":" + Clean.line(first.fullName());
       out.println();
       out.println(
           paint.faint("  next: ")
-              + "mend it there, or leave it to others with ignore: in ladder.yaml, such as "
-              + ignored);
+              + "mend it there, or leave it to others: ladder drift "
+              + drift.environment()
+              + " --forgive \""
+              + pattern
+              + "\"");
       out.println();
     }
     out.println(paint.strong("Files      ") + files(drift));
