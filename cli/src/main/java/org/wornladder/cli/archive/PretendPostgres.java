@@ -1,0 +1,193 @@
+package org.wornladder.cli.archive;
+
+import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
+import java.util.Base64;
+import java.util.Map;
+import javax.crypto.Mac;
+import javax.crypto.SecretKeyFactory;
+import javax.crypto.spec.PBEKeySpec;
+import javax.crypto.spec.SecretKeySpec;
+
+/**
+ * Plays a PostgreSQL server for one connection at a time, as far as it takes to load what a
+ * connection needs: the password is proven (RFC 5802, RFC 7677), the session's facts are told, and
+ * every other query finds one row, then none (PostgreSQL manual, "Frontend/Backend Protocol").
+ */
+final class PretendPostgres implements AutoCloseable {
+  static final String PASSWORD = "pretended";
+
+  private static final int SSL_REQUEST = 80_877_103;
+  private static final int ROUNDS = 4096;
+  private static final int KEY_BITS = 256;
+  private static final int TEXT_TYPE = 25;
+  private static final byte[] SALT = "a pretended salt".getBytes(StandardCharsets.US_ASCII);
+  private static final Map<String, String> PARAMETERS =
+      Map.of(
+          "server_version", "18.0",
+          "server_encoding", "UTF8",
+          "client_encoding", "UTF8",
+          "DateStyle", "ISO, MDY",
+          "TimeZone", "UTC",
+          "integer_datetimes", "on",
+          "standard_conforming_strings", "on");
+
+  private final ServerSocket entry;
+
+  PretendPostgres() throws IOException {
+    entry = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+    Thread thread = new Thread(this::accept, "pretended server");
+    thread.setDaemon(true);
+    thread.start();
+  }
+
+  int port() {
+    return entry.getLocalPort();
+  }
+
+  private void accept() {
+    while (!entry.isClosed()) {
+      try (Socket client = entry.accept()) {
+        new Dialogue(
+                new DataInputStream(client.getInputStream()),
+                new DataOutputStream(client.getOutputStream()))
+            .hold();
+      } catch (IOException | GeneralSecurityException e) {
+        // The client went away, or the training is over.
+        continue;
+      }
+    }
+  }
+
+  @Override
+  public void close() throws IOException {
+    entry.close();
+  }
+
+  /** One connection. */
+  private record Dialogue(DataInputStream in, DataOutputStream out) {
+    void hold() throws IOException, GeneralSecurityException {
+      start();
+      prove();
+      for (Map.Entry<String, String> parameter : PARAMETERS.entrySet()) {
+        send('S', text(parameter.getKey() + "\0" + parameter.getValue() + "\0"));
+      }
+      send('K', new byte[8]);
+      ready();
+      int queries = 0;
+      for (int type = in.readByte(); type != 'X'; type = in.readByte()) {
+        String query = new String(body(), StandardCharsets.UTF_8);
+        if (query.contains("pg_backend_pid")) {
+          rows("1", "2026-11-23 07:14:38", "pretended", "public", "f");
+        } else if (queries++ == 0) {
+          rows("1");
+        } else {
+          columns(20);
+          send('C', text("SELECT 0\0"));
+        }
+        ready();
+      }
+    }
+
+    /** The wish for a session; a wish to encrypt is declined. */
+    private void start() throws IOException {
+      int length = in.readInt();
+      int code = in.readInt();
+      in.readNBytes(length - 8);
+      if (code == SSL_REQUEST) {
+        out.writeByte('N');
+        start();
+      }
+    }
+
+    private void prove() throws IOException, GeneralSecurityException {
+      send('R', number(10), text("SCRAM-SHA-256\0\0"));
+      in.readByte();
+      String first = new String(body(), StandardCharsets.UTF_8);
+      String bare = first.substring(first.indexOf("n=", first.indexOf(",,")));
+      String nonce = bare.substring(bare.indexOf("r=")) + "pretended";
+      String answer = nonce + ",s=" + Base64.getEncoder().encodeToString(SALT) + ",i=" + ROUNDS;
+      send('R', number(11), text(answer));
+      in.readByte();
+      String last = new String(body(), StandardCharsets.UTF_8);
+      String message = bare + "," + answer + "," + last.substring(0, last.lastIndexOf(",p="));
+      PBEKeySpec key = new PBEKeySpec(PASSWORD.toCharArray(), SALT, ROUNDS, KEY_BITS);
+      byte[] salted =
+          SecretKeyFactory.getInstance("PBKDF2WithHmacSHA256").generateSecret(key).getEncoded();
+      byte[] signature = hmac(hmac(salted, "Server Key"), message);
+      send('R', number(12), text("v=" + Base64.getEncoder().encodeToString(signature)));
+      send('R', number(0));
+    }
+
+    private static byte[] hmac(byte[] key, String message) throws GeneralSecurityException {
+      Mac mac = Mac.getInstance("HmacSHA256");
+      mac.init(new SecretKeySpec(key, "HmacSHA256"));
+      return mac.doFinal(text(message));
+    }
+
+    private void rows(String... values) throws IOException {
+      columns(values.length);
+      ByteArrayOutputStream row = new ByteArrayOutputStream();
+      DataOutputStream cells = new DataOutputStream(row);
+      cells.writeShort(values.length);
+      for (String value : values) {
+        cells.writeInt(value.length());
+        cells.write(text(value));
+      }
+      send('D', row.toByteArray());
+      send('C', text("SELECT 1\0"));
+    }
+
+    private void columns(int count) throws IOException {
+      ByteArrayOutputStream description = new ByteArrayOutputStream();
+      DataOutputStream columns = new DataOutputStream(description);
+      columns.writeShort(count);
+      for (int i = 0; i < count; i++) {
+        columns.write(text("c" + i + "\0"));
+        columns.writeInt(0);
+        columns.writeShort(0);
+        columns.writeInt(TEXT_TYPE);
+        columns.writeShort(-1);
+        columns.writeInt(-1);
+        columns.writeShort(0);
+      }
+      send('T', description.toByteArray());
+    }
+
+    private void ready() throws IOException {
+      send('Z', text("I"));
+      out.flush();
+    }
+
+    private byte[] body() throws IOException {
+      return in.readNBytes(in.readInt() - 4);
+    }
+
+    private void send(char type, byte[]... parts) throws IOException {
+      int length = 4;
+      for (byte[] part : parts) {
+        length += part.length;
+      }
+      out.writeByte(type);
+      out.writeInt(length);
+      for (byte[] part : parts) {
+        out.write(part);
+      }
+    }
+
+    private static byte[] text(String text) {
+      return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static byte[] number(int number) {
+      return new byte[] {0, 0, 0, (byte) number};
+    }
+  }
+}
