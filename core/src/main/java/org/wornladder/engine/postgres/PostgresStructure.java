@@ -50,27 +50,26 @@ final class PostgresStructure {
           NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid),
           CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
           CASE a.attidentity WHEN 'a' THEN 'always' WHEN 'd' THEN 'by default' END,
-          (SELECT o.collname FROM pg_catalog.pg_collation o JOIN pg_catalog.pg_type t
-             ON t.oid = a.atttypid WHERE o.oid = a.attcollation AND a.attcollation <> t.typcollation),
-          pg_catalog.col_description(c.oid, a.attnum)
+          CASE WHEN a.attcollation <> t.typcollation THEN (SELECT o.collname
+            FROM pg_catalog.pg_collation o WHERE o.oid = a.attcollation) END,
+          de.description, a.attnum
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
+        JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
+        LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = a.attnum
+          AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
         LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
        WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c) ORDER BY 1, a.attnum""";
   private static final String INDEXES =
       """
       SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
-          EXISTS (SELECT 1 FROM pg_catalog.pg_constraint k WHERE k.conindid = x.indexrelid
-            AND k.contype IN ('p', 'u', 'x')),
-          ARRAY(SELECT CASE WHEN x.indkey[p - 1] = 0 THEN '(expression)'
-            ELSE (SELECT a.attname::text FROM pg_catalog.pg_attribute a
-              WHERE a.attrelid = c.oid AND a.attnum = x.indkey[p - 1]) END
-            FROM generate_series(1, x.indnkeyatts) p ORDER BY p),
-          regexp_replace(pg_catalog.pg_get_indexdef(i.oid), ' INDEX .*? USING ', ' INDEX USING ')
-            || CASE WHEN x.indisvalid THEN '' ELSE ' (not valid)' END
+          k.oid IS NOT NULL, x.indkey::text, x.indnkeyatts,
+          CASE WHEN k.oid IS NULL THEN pg_catalog.pg_get_indexdef(i.oid) ELSE '' END, x.indisvalid
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
+          AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
        WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %here AND %own(pg_class, c)
        ORDER BY 1, 2""";
   private static final String CONSTRAINTS =
@@ -84,8 +83,10 @@ final class PostgresStructure {
       """
       SELECT %name(c.relname), k.conname, (SELECT %name(t.relname)
             FROM pg_catalog.pg_class t JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace
-           WHERE t.oid = k.confrelid), %columns(k.conkey, k.conrelid),
-          %columns(k.confkey, k.confrelid), %action(k.confupdtype), %action(k.confdeltype),
+           WHERE t.oid = k.confrelid), array_to_string(k.conkey, ' '),
+          ARRAY(SELECT a.attname::text FROM unnest(k.confkey) WITH ORDINALITY u (number, place)
+            JOIN pg_catalog.pg_attribute a ON a.attrelid = k.confrelid AND a.attnum = u.number
+            ORDER BY u.place), %action(k.confupdtype), %action(k.confdeltype),
           concat_ws(' ', CASE WHEN k.confmatchtype = 'f' THEN 'MATCH FULL' END,
             CASE WHEN k.condeferrable THEN 'DEFERRABLE' END,
             CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
@@ -95,6 +96,8 @@ final class PostgresStructure {
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %here AND %own(pg_class, c)
        ORDER BY 1, k.conname""";
 
+  private static final String EXPRESSION = "(expression)";
+
   /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
   private static final Pattern INVENTED = Pattern.compile(".*_(key|check|excl|fkey)\\d*");
 
@@ -103,6 +106,7 @@ final class PostgresStructure {
   private final List<String> without;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
+  private final Map<String, Map<String, String>> columnNames = new HashMap<>();
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
@@ -160,6 +164,9 @@ final class PostgresStructure {
         StructureRows.put(more, Column.IDENTITY, rows.getString(7));
         StructureRows.put(more, Column.COLLATION, rows.getString(8));
         StructureRows.put(more, Column.COMMENT, rows.getString(9));
+        columnNames
+            .computeIfAbsent(rows.getString(1), key -> new HashMap<>())
+            .put(rows.getString(10), rows.getString(2));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -177,7 +184,8 @@ final class PostgresStructure {
     try (ResultSet rows = sql.executeQuery(scope.of(INDEXES))) {
       while (rows.next()) {
         String table = rows.getString(1);
-        List<String> names = names(rows, 7);
+        List<String> all = names(table, rows.getString(7));
+        List<String> names = all.subList(0, rows.getInt(8));
         if (rows.getBoolean(3)) {
           primaryKeys.put(table, names);
         }
@@ -190,13 +198,29 @@ final class PostgresStructure {
                     rows.getBoolean(4),
                     rows.getBoolean(5),
                     rows.getBoolean(6),
-                    rows.getString(8)));
+                    unnamed(rows.getString(9)) + (rows.getBoolean(10) ? "" : " (not valid)")));
       }
     }
   }
 
-  private static List<String> names(ResultSet row, int column) throws SQLException {
-    return List.of((String[]) row.getArray(column).getArray());
+  /** An index's definition without its name and its table's; a constraint's index has none. */
+  private static String unnamed(String definition) {
+    if (definition.isEmpty()) {
+      return definition;
+    }
+    int kind = definition.indexOf(" INDEX ");
+    int method = definition.indexOf(" USING ", kind);
+    return definition.substring(0, kind) + " INDEX" + definition.substring(method);
+  }
+
+  /** The names of a table's columns by their numbers, which blanks part; 0 is an expression. */
+  private List<String> names(String table, String numbers) {
+    List<String> names = new ArrayList<>();
+    Map<String, String> known = columnNames.getOrDefault(table, Map.of());
+    for (String number : numbers.split(" ")) {
+      names.add(known.getOrDefault(number, EXPRESSION));
+    }
+    return names;
   }
 
   private void readConstraints() throws SQLException {
@@ -219,16 +243,10 @@ final class PostgresStructure {
 
   private void readForeignKeys() throws SQLException {
     String query =
-        FOREIGN_KEYS
-            .replaceAll(
-                "%columns\\(([a-z.]+), ([a-z.]+)\\)",
-                "ARRAY(SELECT a.attname::text FROM unnest($1) WITH ORDINALITY u (number, place)"
-                    + " JOIN pg_catalog.pg_attribute a ON a.attrelid = $2 AND a.attnum = u.number"
-                    + " ORDER BY u.place)")
-            .replaceAll(
-                "%action\\(([a-z.]+)\\)",
-                "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
-                    + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
+        FOREIGN_KEYS.replaceAll(
+            "%action\\(([a-z.]+)\\)",
+            "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
+                + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
     try (ResultSet rows = sql.executeQuery(scope.of(query))) {
       while (rows.next()) {
         foreignKeys
@@ -236,9 +254,9 @@ final class PostgresStructure {
             .add(
                 new ForeignKey(
                     StructureRows.chosen(rows.getString(2), INVENTED),
-                    names(rows, 4),
+                    names(rows.getString(1), rows.getString(4)),
                     rows.getString(3),
-                    names(rows, 5),
+                    List.of((String[]) rows.getArray(5).getArray()),
                     rows.getString(6),
                     rows.getString(7),
                     rows.getString(8)));
