@@ -208,7 +208,7 @@ public final class Demo {
   private void ladder(String... args) {
     List<String> typed = new ArrayList<>();
     for (String arg : args) {
-      typed.add(arg.matches("[A-Za-z0-9-]+") ? arg : "\"" + arg + "\"");
+      typed.add(arg.matches("[A-Za-z0-9:-]+") ? arg : "\"" + arg + "\"");
     }
     out.println("$ ladder " + String.join(" ", typed));
     int code = new LadderCli(terminal, folder).run(args);
