@@ -1,5 +1,6 @@
 package org.wornladder.server;
 
+import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -49,16 +50,17 @@ public final class PoolingProxy implements AutoCloseable {
   }
 
   private static DataOutputStream out(Socket socket) throws IOException {
-    return new DataOutputStream(socket.getOutputStream());
+    socket.setTcpNoDelay(true);
+    return new DataOutputStream(new BufferedOutputStream(socket.getOutputStream()));
   }
 
   private void serve(DataInputStream in, DataOutputStream out) throws IOException {
     byte[] start = startup(in, out);
     try (Socket first = new Socket(InetAddress.getLoopbackAddress(), target);
         Socket second = new Socket(InetAddress.getLoopbackAddress(), target)) {
-      out(first).write(start);
+      send(first, start);
       relay(first, out);
-      out(second).write(start);
+      send(second, start);
       relay(second, new DataOutputStream(OutputStream.nullOutputStream()));
       Socket dealt = first;
       boolean idle = true;
@@ -75,9 +77,16 @@ public final class PoolingProxy implements AutoCloseable {
         far.writeByte(type);
         far.writeInt(body.length + 4);
         far.write(body);
+        far.flush();
         idle = relay(dealt, out) == 'I';
       }
     }
+  }
+
+  private static void send(Socket to, byte[] message) throws IOException {
+    DataOutputStream out = out(to);
+    out.write(message);
+    out.flush();
   }
 
   /** The message that asks for a session; a wish to encrypt is declined. */
@@ -91,6 +100,7 @@ public final class PoolingProxy implements AutoCloseable {
         return whole.putInt(length).putInt(code).put(rest).array();
       }
       out.writeByte('N');
+      out.flush();
     }
   }
 
