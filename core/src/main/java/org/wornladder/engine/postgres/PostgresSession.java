@@ -164,12 +164,15 @@ final class PostgresSession extends JdbcSession {
   public void execute(Statement statement) throws SQLException {
     settingsMayHaveChanged |= PostgresSettings.mayChange(statement);
     flush();
-    runs(statement);
     if (!statement.data().isEmpty()) {
       send(takeRows());
+      runs(statement);
       copy(statement);
       ran();
-    } else if (ahead.endsWith(BEGIN) && rows.isEmpty()) {
+      return;
+    }
+    runs(statement);
+    if (ahead.endsWith(BEGIN) && rows.isEmpty()) {
       // A line of its own for what follows: the statement may end in a comment.
       ahead += statement.text() + "\n; ";
       holds = true;

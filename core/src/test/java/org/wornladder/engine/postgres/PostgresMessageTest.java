@@ -1,0 +1,72 @@
+package org.wornladder.engine.postgres;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.wornladder.TestLadder;
+import org.wornladder.climb.StatementFailedException;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/** Statements that wait for what follows them, and the rows of a bulk load: who is told of what. */
+class PostgresMessageTest {
+  @TempDir Path root;
+  private TestDatabase database;
+  private TestLadder ladder;
+
+  @BeforeEach
+  void project() {
+    database = TestDatabase.make(Kind.POSTGRES, root);
+    ladder = TestLadder.on(database, root);
+    ladder.rung("0001-bins", "CREATE TABLE bin (id int PRIMARY KEY);", "DROP TABLE bin;");
+    ladder.apply();
+  }
+
+  private void fails(String up, int line) {
+    ladder.file("rungs/0002-wrong.sql", "--| up\n" + up + "\n--| no way down: a test\n");
+    assertThatThrownBy(ladder::apply)
+        .isInstanceOfSatisfying(
+            StatementFailedException.class,
+            e ->
+                assertThat(e.failure().place())
+                    .as(up)
+                    .startsWith("rungs/0002-wrong.sql:" + line + ":"));
+    assertThat(database.events()).endsWith("failed");
+    assertThat(ladder.open().drift("dev").structure()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "INSERT INTO nowhere VALUES (1);",
+        "INSERT INTO bin VALUES (1), (1) -- a comment at the end\n;",
+        "COPY bin (id) FROM stdin;\n1\nx\n\\.\n"
+      })
+  void aStatementThatStandsAloneIsToldWithItsPlace(String statement) {
+    fails(statement, 2);
+  }
+
+  @Test
+  void ofSeveralStatementsTheOneThatFailedIsTold() {
+    fails("INSERT INTO bin VALUES (1);\nINSERT INTO bin VALUES (1);\nSELECT 1;", 3);
+    fails("SELECT 1;\nCOPY bin (id) FROM stdin;\n1\nx\n\\.\n", 3);
+    fails("INSERT INTO bin VALUES (1);\nSELECT 1;\nSELECT 1 / 0;", 4);
+  }
+
+  @Test
+  void aStatementThatEndsInACommentIsWholeAndItsEntryToo() {
+    ladder.rung("0002-rows", "INSERT INTO bin VALUES (7) -- the last\n;", "DELETE FROM bin;");
+    ladder.apply();
+    assertThat(database.query("SELECT id FROM bin")).isEqualTo(List.of("7"));
+    assertThat(database.events()).containsExactly("applied", "applied");
+    assertThat(database.query("SELECT max(elapsed_ms) < 10000 FROM ladder_journal"))
+        .containsExactly("t");
+  }
+}
