@@ -17,6 +17,8 @@ import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RollbackOptions;
+import org.wornladder.climb.Settlement;
+import org.wornladder.climb.StatementFailedException;
 import org.wornladder.diff.Difference;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
@@ -170,6 +172,27 @@ class DriftTest {
     ladder.rung("0003-wrong", "CREATE TABLE crate (id int); INSERT INTO nowhere VALUES (1);", "");
     assertThatThrownBy(ladder::apply).isInstanceOf(RuntimeException.class);
     assertThat(drift().structure()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @EnumSource(names = {"MARIADB", "H2"})
+  void whatAPersonDidToEndAStuckRungIsExpected(Kind kind) {
+    on(kind);
+    ladder.rung(
+        "0002-bins",
+        "CREATE TABLE bin (id int);\nCREATE TABLE legacy (id int);\nCREATE TABLE crate (id int);",
+        "DROP TABLE crate;\nDROP TABLE legacy;\nDROP TABLE bin;");
+    database.execute("CREATE VIEW legacy AS SELECT 1 AS one");
+    assertThatThrownBy(ladder::apply).isInstanceOf(StatementFailedException.class);
+    database.execute("DROP VIEW legacy", "CREATE TABLE legacy (id int)");
+    ladder
+        .open()
+        .settle("dev", 2, Settlement.Verdict.DONE, "made by hand", TestLadder.YES, Listener.SILENT);
+    assertThat(found()).isEmpty();
+    ladder.apply();
+    assertThat(found()).isEmpty();
+    database.execute("CREATE TABLE later (id int)");
+    assertThat(found()).containsExactly("added table later");
   }
 
   @ParameterizedTest
