@@ -276,6 +276,7 @@ public final class Ladder {
       History history = provenHistory(site);
       Plan plan = planning.plan(history);
       if (plan.isEmpty()) {
+        listener.started(plan);
         return outcome(site, plan, List.of(), 0, new StructureSummary(List.of()));
       }
       Expectation expectation = Expectation.of(site, history);

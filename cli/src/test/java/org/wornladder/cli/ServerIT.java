@@ -459,7 +459,7 @@ class ServerIT {
     work.ladder("apply").exits(0);
     assertThat(
             query("SELECT tableowner FROM pg_tables WHERE schemaname = 'farm' ORDER BY tablename"))
-        .containsExactly(role, role);
+        .containsExactly(role, role, role);
     execute("CREATE TABLE public.loose (id integer)", "GRANT SELECT ON public.loose TO " + role);
     work.ladder("show").exits(0).says("bin_1", "public.loose");
   }
