@@ -29,16 +29,6 @@ public final class Ignored {
     }
   }
 
-  /** The words that may stand in front of the colon. */
-  public static List<String> kinds() {
-    List<String> words = new ArrayList<>();
-    for (Kind kind : Kind.values()) {
-      words.add(kind.word());
-    }
-    words.add(PARTITION);
-    return words;
-  }
-
   private static Pattern glob(String text) {
     List<String> parts = new ArrayList<>();
     for (String part : text.split("\\*", -1)) {

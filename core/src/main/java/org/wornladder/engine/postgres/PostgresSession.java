@@ -33,6 +33,8 @@ import org.wornladder.sql.Statement;
 final class PostgresSession extends JdbcSession {
   private static final Quoting QUOTING = PostgresEngine.QUOTING;
 
+  private static final String BEGIN = "BEGIN; ";
+
   private static final String INDEX_STATE =
       "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)";
 
@@ -48,8 +50,6 @@ final class PostgresSession extends JdbcSession {
   private final List<String> schemas;
   private final String settings;
   private final boolean readOnly;
-
-  private static final String BEGIN = "BEGIN; ";
 
   /** What goes to the server in front of the next statement. */
   private String ahead = "";
