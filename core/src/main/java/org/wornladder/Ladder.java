@@ -2,8 +2,12 @@ package org.wornladder;
 
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
 import org.wornladder.climb.ApplyOptions;
 import org.wornladder.climb.ApplyPlanner;
 import org.wornladder.climb.Approval;
@@ -17,6 +21,7 @@ import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackPlanner;
 import org.wornladder.climb.Runner;
 import org.wornladder.climb.Settlement;
+import org.wornladder.climb.Step;
 import org.wornladder.diff.CommonSubset;
 import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
@@ -25,9 +30,11 @@ import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
@@ -57,9 +64,11 @@ public final class Ladder {
   private final Project project;
   private final LadderSettings settings;
   private final EnvironmentReader environments;
+  private Optional<Approach> approach;
 
-  private Ladder(Project project, LadderSettings settings) {
+  private Ladder(Project project, LadderSettings settings, Optional<Approach> approach) {
     this.project = project;
+    this.approach = approach;
     this.settings = settings;
     environments = new EnvironmentReader(project.root(), project.settings(), settings.variables());
   }
@@ -70,12 +79,35 @@ public final class Ladder {
    * @throws org.wornladder.project.ProjectException with every error in its files
    */
   public static Ladder open(Path root, LadderSettings settings) {
-    return new Ladder(ProjectReader.read(root), settings);
+    return new Ladder(ProjectReader.read(root), settings, Optional.empty());
+  }
+
+  /**
+   * Opens the project in a folder, and meanwhile a session to the environment that the first call
+   * will want, if it stands on a server. To be used once, by one thread, for a call that does so.
+   *
+   * @throws org.wornladder.project.ProjectException with every error in its files
+   */
+  public static Ladder approaching(
+      String environment, Access access, Path root, LadderSettings settings) {
+    AtomicReference<Optional<Approach>> begun = new AtomicReference<>(Optional.empty());
+    try {
+      Project project =
+          ProjectReader.read(
+              root,
+              (place, known) ->
+                  begun.set(
+                      Optional.of(Approach.begin(environment, access, place, known, settings))));
+      return new Ladder(project, settings, begun.get());
+    } catch (LadderException e) {
+      begun.get().ifPresent(Approach::abandon);
+      throw e;
+    }
   }
 
   /** A project that was read already. */
   static Ladder of(Project project, LadderSettings settings) {
-    return new Ladder(project, settings);
+    return new Ladder(project, settings, Optional.empty());
   }
 
   /**
@@ -277,7 +309,7 @@ public final class Ladder {
       Plan plan = planning.plan(history);
       if (plan.isEmpty()) {
         listener.started(plan);
-        return outcome(site, plan, List.of(), 0, new StructureSummary(List.of()));
+        return outcome(history, plan, List.of(), 0, new StructureSummary(List.of()));
       }
       Expectation expectation = Expectation.of(site, history);
       if (site.environment().settings().guarded() && despiteDrift.isEmpty()) {
@@ -291,10 +323,16 @@ public final class Ladder {
       long start = System.nanoTime();
       Runner runner =
           new Runner(
-              site.engine(), site.session(), site.journal(), plan, listener, settings.retries());
+              site.engine(),
+              site.session(),
+              site.journal(),
+              plan,
+              listener,
+              settings.retries(),
+              !site.environment().settings().guarded());
       List<Outcome.Done> done = run(runner, site, expectation);
       long elapsed = (System.nanoTime() - start) / 1_000_000;
-      return outcome(site, plan, done, elapsed, expectation.keepAfter());
+      return outcome(history, plan, done, elapsed, expectation.keepAfter());
     }
   }
 
@@ -319,15 +357,34 @@ public final class Ladder {
   }
 
   private static Outcome outcome(
-      Site site, Plan plan, List<Outcome.Done> done, long elapsed, StructureSummary structure)
-      throws SQLException {
+      History before,
+      Plan plan,
+      List<Outcome.Done> done,
+      long elapsed,
+      StructureSummary structure) {
     return new Outcome(
         plan,
         done,
-        site.journal().read(Depth.GLANCE).highest(),
+        highest(before, plan, done),
         elapsed,
         structure,
         done.size() < plan.steps().size());
+  }
+
+  /** The highest number in place after a run; 0 if none is. */
+  private static long highest(History before, Plan plan, List<Outcome.Done> done) {
+    Set<Long> inPlace = new HashSet<>();
+    before.inPlaceNewestFirst().forEach(rung -> inPlace.add(rung.number()));
+    for (Outcome.Done step : done) {
+      if (step.step() instanceof Step.OfRung rung) {
+        if (plan.direction() == Direction.UP) {
+          inPlace.add(rung.number());
+        } else {
+          inPlace.remove(rung.number());
+        }
+      }
+    }
+    return inPlace.isEmpty() ? 0 : Collections.max(inPlace);
   }
 
   private static void refuseDrift(String environment, List<Difference> drift) {
@@ -427,6 +484,15 @@ public final class Ladder {
 
   private <T> T in(String name, Access access, Site.Work<T> work) {
     Environment environment = environments.read(name);
-    return Site.visit(environment, project, settings, access, work);
+    return Site.visit(
+        environment, project, settings, access, sessionAhead(environment.name(), access), work);
+  }
+
+  private Optional<Session> sessionAhead(String environment, Access access) {
+    Optional<Approach> open = approach.filter(one -> one.leadsTo(environment, access));
+    if (open.isPresent()) {
+      approach = Optional.empty();
+    }
+    return open.flatMap(Approach::session);
   }
 }

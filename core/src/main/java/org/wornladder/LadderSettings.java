@@ -1,10 +1,13 @@
 package org.wornladder;
 
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
 
 /**
  * What a ladder takes from the program around it.
@@ -48,5 +51,10 @@ public record LadderSettings(
 
   public LadderSettings withRetries(int count) {
     return new LadderSettings(variables, lockWait, await, onWait, count, tool, clock);
+  }
+
+  /** An environment's database, with the patience that these settings have. */
+  Target target(Environment environment, Path root) {
+    return new Target(environment, root, lockWait, await, onWait);
   }
 }

@@ -1,12 +1,12 @@
 package org.wornladder;
 
 import java.sql.SQLException;
+import java.util.Optional;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Target;
 import org.wornladder.journal.Journal;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Environment;
@@ -21,18 +21,23 @@ record Site(
     T at(Site site) throws SQLException;
   }
 
-  /** Opens a session, works, and closes it whatever happens. */
+  /**
+   * Opens a session, works, and closes it whatever happens.
+   *
+   * @param ahead the session, if one was opened before
+   */
   static <T> T visit(
       Environment environment,
       Project project,
       LadderSettings settings,
       Access access,
+      Optional<Session> ahead,
       Work<T> work) {
     Engine engine = Engines.of(environment);
-    Target target =
-        new Target(
-            environment, project.root(), settings.lockWait(), settings.await(), settings.onWait());
-    try (Session session = engine.open(target, access)) {
+    try (Session session =
+        ahead.isPresent()
+            ? ahead.get()
+            : engine.open(settings.target(environment, project.root()), access)) {
       String table = project.settings().journalTable();
       Journal journal =
           new Journal(session, engine, table, project.name(), settings.tool(), settings.clock());

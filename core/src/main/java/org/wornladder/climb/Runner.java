@@ -36,17 +36,27 @@ public final class Runner {
   private final Failures failures;
   private final Patience patience;
   private final Entries entries;
+  private final Optional<Bundles> bundles;
   private final List<Done> done = new ArrayList<>();
 
   /**
    * @param retries how often a step is tried again that could not get what somebody else held
+   * @param bundled whether steps may reach the database several at a time, if the engine can do
+   *     that; not where a person must see which one runs just now
    */
   public Runner(
-      Engine engine, Session session, Journal journal, Plan plan, Listener listener, int retries) {
+      Engine engine,
+      Session session,
+      Journal journal,
+      Plan plan,
+      Listener listener,
+      int retries,
+      boolean bundled) {
     this.engine = engine;
     failures = new Failures(session, plan);
     patience = new Patience(retries, listener);
     entries = new Entries(session, journal);
+    bundles = bundled ? Optional.of(new Bundles(session, journal, listener)) : Optional.empty();
     this.session = session;
     this.journal = journal;
     this.plan = plan;
@@ -68,15 +78,55 @@ public final class Runner {
     if (plan.together()) {
       runTogether();
     } else {
-      for (int i = 0; i < plan.steps().size() && !listener.wantsStop(); i++) {
-        Step step = plan.steps().get(i);
-        listener.stepStarted(step, i + 1);
-        Done result = run(step);
-        done.add(result);
-        listener.stepDone(result, i + 1);
+      while (done.size() < plan.steps().size() && !listener.wantsStop()) {
+        List<Step> travelling = travelling(done.size());
+        if (travelling.size() > 1) {
+          runBundled(travelling);
+        } else {
+          runNext(1);
+        }
       }
     }
     return List.copyOf(done);
+  }
+
+  /** The steps from one on that may reach the database together. */
+  private List<Step> travelling(int from) {
+    int reach = bundles.isPresent() ? bundles.get().reach(plan.steps(), from) : 0;
+    return plan.steps().subList(from, from + reach);
+  }
+
+  private void runNext(int attempt) {
+    int index = done.size();
+    Step step = plan.steps().get(index);
+    listener.stepStarted(step, index + 1);
+    Done result = run(step, attempt);
+    done.add(result);
+    listener.stepDone(result, index + 1);
+  }
+
+  private void runBundled(List<Step> steps) {
+    Optional<Bundles.Stop> stop;
+    try {
+      session.reset();
+      stop = bundles.orElseThrow().each(steps, result -> told(result, done));
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, plan.environment(), "running rungs", e);
+    }
+    if (stop.isPresent()) {
+      Step step = steps.get(stop.get().done());
+      SQLException cause = stop.get().cause();
+      if (!patience.again(failures.fault(cause), step, 1)) {
+        throw failed(step, Optional.of(step.statements().get(0)), cause);
+      }
+      runNext(2);
+    }
+  }
+
+  private void told(Done result, List<Done> results) {
+    results.add(result);
+    listener.stepStarted(result.step(), results.size());
+    listener.stepDone(result, results.size());
   }
 
   private boolean undoesStructure() {
@@ -92,11 +142,11 @@ public final class Runner {
     }
   }
 
-  private Done run(Step step) {
+  private Done run(Step step, int attempt) {
     if (step instanceof Step.OfStanding standing && !undoesStructure()) {
       return standingWise(standing);
     }
-    return isStatementWise(step) ? statementWise((Step.OfRung) step) : inTransaction(step);
+    return isStatementWise(step) ? statementWise((Step.OfRung) step) : inTransaction(step, attempt);
   }
 
   private Done standingWise(Step.OfStanding step) {
@@ -128,7 +178,7 @@ public final class Runner {
       if (rung.done() == 0 && rung.doubt().isEmpty()) {
         Optional<String> reason = reasonToPass(rung);
         if (reason.isPresent()) {
-          return inTransaction(rung.passedOver(reason.get()));
+          return inTransaction(rung.passedOver(reason.get()), 1);
         }
       }
       return run.run(rung, done.size());
@@ -137,26 +187,62 @@ public final class Runner {
     }
   }
 
+  /** What is done in one transaction. */
   private interface Work {
-    Done run() throws SQLException;
+    void run() throws SQLException;
+
+    /** The step that runs, or failed. */
+    Step step();
+
+    /** Whether what failed is to be tried once more, in smaller pieces, to see which one it is. */
+    default boolean isTriedInSmallerPieces() {
+      return false;
+    }
   }
 
   private void runTogether() {
-    List<Done> results = new ArrayList<>();
-    Step[] running = new Step[1];
-    atomically(
-        () -> {
-          results.clear();
-          for (int i = 0; i < plan.steps().size(); i++) {
-            running[0] = plan.steps().get(i);
-            listener.stepStarted(running[0], i + 1);
-            results.add(measured(running[0]));
-            listener.stepDone(results.get(i), i + 1);
-          }
-          return new Done(new Step.OfStanding(List.of()), Result.APPLIED, "", 0);
-        },
-        () -> running[0]);
-    done.addAll(results);
+    Together together = new Together();
+    atomically(together, 1);
+    done.addAll(together.results);
+  }
+
+  /** All steps of the plan, in the transaction that is open. */
+  private final class Together implements Work {
+    private final List<Done> results = new ArrayList<>();
+    private boolean inBundles = bundles.isPresent();
+    private boolean bundleRuns;
+
+    @Override
+    public void run() throws SQLException {
+      results.clear();
+      while (results.size() < plan.steps().size()) {
+        List<Step> travelling = inBundles ? travelling(results.size()) : List.of();
+        if (travelling.size() > 1) {
+          bundleRuns = true;
+          bundles.orElseThrow().inside(travelling, result -> told(result, results));
+          bundleRuns = false;
+        } else {
+          Step step = step();
+          listener.stepStarted(step, results.size() + 1);
+          results.add(measured(step));
+          listener.stepDone(results.get(results.size() - 1), results.size());
+        }
+      }
+    }
+
+    @Override
+    public Step step() {
+      return plan.steps().get(Math.min(results.size(), plan.steps().size() - 1));
+    }
+
+    /** Which step of a bundle failed shows when they run one by one; nothing of them is left. */
+    @Override
+    public boolean isTriedInSmallerPieces() {
+      boolean again = bundleRuns;
+      bundleRuns = false;
+      inBundles &= !again;
+      return again;
+    }
   }
 
   /** A step as a part of a run; it has reached the database when this returns. */
@@ -167,32 +253,51 @@ public final class Runner {
     return result.since(start);
   }
 
-  private Done inTransaction(Step step) {
+  private Done inTransaction(Step step, int attempt) {
     long start = System.nanoTime();
-    return atomically(() -> perform(step), () -> step).since(start);
+    Alone alone = new Alone(step);
+    atomically(alone, attempt);
+    return alone.result.orElseThrow().since(start);
   }
 
-  private interface Running {
-    Step step();
+  /** One step in a transaction of its own. */
+  private final class Alone implements Work {
+    private final Step step;
+    private Optional<Done> result = Optional.empty();
+
+    private Alone(Step step) {
+      this.step = step;
+    }
+
+    @Override
+    public void run() throws SQLException {
+      result = Optional.of(perform(step));
+    }
+
+    @Override
+    public Step step() {
+      return step;
+    }
   }
 
   /**
    * Runs work in one transaction: all of it is there afterwards, or nothing and an entry that says
    * so.
    */
-  private Done atomically(Work work, Running running) {
-    for (int attempt = 1; ; attempt++) {
+  private void atomically(Work work, int firstAttempt) {
+    for (int attempt = firstAttempt; ; attempt++) {
       Journal.Mark mark = journal.mark();
       try {
         session.reset();
         session.begin();
-        Done result = work.run();
+        work.run();
         session.commit();
-        return result;
+        return;
       } catch (SQLException e) {
         entries.undo(mark, e);
-        if (!patience.again(failures.fault(e), running.step(), attempt)) {
-          throw failed(running.step(), e);
+        if (!work.isTriedInSmallerPieces()
+            && !patience.again(failures.fault(e), work.step(), attempt)) {
+          throw failed(work.step(), e);
         }
       } catch (RuntimeException e) {
         entries.undo(mark, e);
@@ -220,13 +325,21 @@ public final class Runner {
       execute(rung, statement);
     }
     long elapsed = (System.nanoTime() - start) / 1_000_000;
-    boolean up = rung.direction() == Direction.UP;
-    journal.append(up ? Event.APPLIED : Event.ROLLED_BACK, rung.subject(), Note.elapsed(elapsed));
+    journal.append(eventOf(rung), rung.subject(), Note.elapsed(elapsed));
     // After the rung's entry: a roll-back takes down what stands behind it in the journal.
     for (StandingAction action : rung.putBackAfter()) {
       standing(rung, action);
     }
-    return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", 0);
+    return new Done(rung, resultOf(rung), "", 0);
+  }
+
+  /** What the journal says of a rung that ran. */
+  static Event eventOf(Step.OfRung rung) {
+    return rung.direction() == Direction.UP ? Event.APPLIED : Event.ROLLED_BACK;
+  }
+
+  static Result resultOf(Step.OfRung rung) {
+    return rung.direction() == Direction.UP ? Result.APPLIED : Result.ROLLED_BACK;
   }
 
   /** Why a rung is passed over; empty if it runs. */
@@ -300,7 +413,10 @@ public final class Runner {
 
   /** Journals a failure, which left nothing, and says so. */
   private LadderException failed(Step step, SQLException e) {
-    Optional<Statement> unfinished = session.unfinished();
+    return failed(step, session.unfinished(), e);
+  }
+
+  private LadderException failed(Step step, Optional<Statement> unfinished, SQLException e) {
     boolean gone =
         switch (failures.fault(e).kind()) {
           case CUT, STRANDED -> true;

@@ -47,6 +47,11 @@ public interface Engine {
   /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
   default void loadAhead() {}
 
+  /** Whether opening a session is worth a thread of its own. */
+  default boolean opensSlowly() {
+    return false;
+  }
+
   /** The types of the columns in the tool's own tables. */
   StorageTypes storage();
 }

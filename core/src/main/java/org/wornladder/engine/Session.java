@@ -22,6 +22,9 @@ public interface Session extends AutoCloseable {
   /** The column of the tool's own tables that takes how long a script's statements took. */
   String ELAPSED_COLUMN = "elapsed_ms";
 
+  /** The column of the tool's own tables that counts their rows. */
+  String NUMBER_COLUMN = "number";
+
   /** For queries; transactions and all that is written go through this interface. */
   Connection connection();
 
@@ -54,6 +57,40 @@ public interface Session extends AutoCloseable {
 
   /** Runs the statement that is held back, if one is. */
   void flush() throws SQLException;
+
+  /**
+   * Whether a statement may travel with others in one message: it leaves the session as it found
+   * it, and needs nothing but its text.
+   */
+  default boolean mayTravel(Statement statement) {
+    return false;
+  }
+
+  /**
+   * From now on holds back all that is begun, executed, inserted and committed, until {@link
+   * #send}; only for statements that may travel.
+   */
+  default void gather() {}
+
+  /**
+   * Sends what was gathered, and does not wait. Until its end is awaited nothing may be asked of
+   * the session but to gather again.
+   */
+  default Sending send() throws SQLException {
+    flush();
+    return () -> 0;
+  }
+
+  /** A message on its way. */
+  interface Sending {
+    /**
+     * Waits until the database has done all of it.
+     *
+     * @return how long it took the database and the way there, in nanoseconds
+     * @throws SQLException if a statement failed; nothing behind it was done
+     */
+    long await() throws SQLException;
+  }
 
   /**
    * The statement given to {@link #execute} that failed, or is not known to have ended; empty if

@@ -184,6 +184,19 @@ public final class Journal {
     }
   }
 
+  /** Whether the table is there, as far as was read and written. */
+  public boolean isThere() {
+    return exists;
+  }
+
+  /** The number of the last entry that is committed. */
+  public long lastInDatabase() throws SQLException {
+    try (Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery("SELECT max(number) FROM " + session.quoted(table))) {
+      return row.next() ? row.getLong(1) : 0;
+    }
+  }
+
   /** Forgets entries whose transaction was rolled back. */
   public void forgetUncommitted(Mark mark) {
     exists = mark.exists();

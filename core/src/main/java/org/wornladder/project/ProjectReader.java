@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import org.wornladder.sql.Place;
 
 /** Reads a project's folder. */
@@ -14,6 +15,8 @@ public final class ProjectReader {
   static final String RUNGS = "rungs";
   static final String STANDING = "standing";
   private static final String SQL = ".sql";
+
+  private static final BiConsumer<Path, Settings> UNHEARD = (root, settings) -> {};
 
   private final Path root;
   private final TextFiles files;
@@ -42,6 +45,16 @@ public final class ProjectReader {
   }
 
   /**
+   * The project in a folder.
+   *
+   * @param onSettings told the folder and the settings as soon as these are read, if they are good
+   * @throws ProjectException with every error found
+   */
+  public static Project read(Path root, BiConsumer<Path, Settings> onSettings) {
+    return good(new ProjectReader(root.toAbsolutePath().normalize(), "").run(onSettings));
+  }
+
+  /**
    * The project in a folder as it would be without one of its rungs, which may have another's
    * number.
    *
@@ -49,7 +62,10 @@ public final class ProjectReader {
    * @throws ProjectException with every error found
    */
   public static Project readWithout(Path root, String rung) {
-    Reading reading = new ProjectReader(root.toAbsolutePath().normalize(), rung).run();
+    return good(new ProjectReader(root.toAbsolutePath().normalize(), rung).run(UNHEARD));
+  }
+
+  private static Project good(Reading reading) {
     List<Problem> errors = reading.problems().stream().filter(Problem::isError).toList();
     if (!errors.isEmpty()) {
       throw new ProjectException(errors);
@@ -63,10 +79,10 @@ public final class ProjectReader {
    * @throws ProjectException if the folder holds no project
    */
   public static Reading examine(Path root) {
-    return new ProjectReader(root.toAbsolutePath().normalize(), "").run();
+    return new ProjectReader(root.toAbsolutePath().normalize(), "").run(UNHEARD);
   }
 
-  private Reading run() {
+  private Reading run(BiConsumer<Path, Settings> onSettings) {
     if (!files.isThere(SETTINGS)) {
       throw ProjectException.of(
           Place.of(root.toString()),
@@ -77,6 +93,9 @@ public final class ProjectReader {
         files
             .read(SETTINGS, problems)
             .flatMap(text -> SettingsReader.read(SETTINGS, text, problems));
+    if (settings.isPresent() && !problems.hasErrors()) {
+      onSettings.accept(root, settings.get());
+    }
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());
     settings.ifPresent(known -> new References(known, standing, problems).check(rungs));

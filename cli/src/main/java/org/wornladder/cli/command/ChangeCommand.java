@@ -7,6 +7,7 @@ import org.wornladder.cli.view.ProgressView;
 import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
+import org.wornladder.engine.Access;
 
 /** What apply and rollback have in common: progress, approval, the line at the end. */
 abstract class ChangeCommand implements Command {
@@ -15,7 +16,7 @@ abstract class ChangeCommand implements Command {
 
   @Override
   public final int run(Call call) {
-    Ladder ladder = call.ladder();
+    Ladder ladder = call.ladder(Access.WRITE);
     boolean json = call.isJson();
     Outcome outcome;
     try (StopSignal stop = StopSignal.install();

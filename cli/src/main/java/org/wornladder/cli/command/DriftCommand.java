@@ -2,6 +2,7 @@ package org.wornladder.cli.command;
 
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
+import org.wornladder.engine.Access;
 import org.wornladder.project.IgnoreList;
 import org.wornladder.survey.Drift;
 import picocli.CommandLine.Model.CommandSpec;
@@ -27,7 +28,7 @@ final class DriftCommand implements Command {
     for (String pattern : call.texts(FORGIVE)) {
       IgnoreList.add(call.projectFolder(), pattern);
     }
-    Drift drift = call.ladder().drift(call.environment());
+    Drift drift = call.ladder(Access.READ).drift(call.environment());
     DriftView view = new DriftView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(drift);

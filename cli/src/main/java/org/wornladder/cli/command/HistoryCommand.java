@@ -3,6 +3,7 @@ package org.wornladder.cli.command;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.HistoryView;
+import org.wornladder.engine.Access;
 import org.wornladder.survey.JournalReport;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -16,7 +17,7 @@ final class HistoryCommand implements Command {
 
   @Override
   public int run(Call call) {
-    Ladder ladder = call.ladder();
+    Ladder ladder = call.ladder(Access.READ);
     boolean json = call.isJson();
     JournalReport report = ladder.history(call.environment());
     HistoryView view = new HistoryView(call.terminal());

@@ -3,6 +3,7 @@ package org.wornladder.cli.command;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.PlanView;
 import org.wornladder.climb.Plan;
+import org.wornladder.engine.Access;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Prints the plan that apply would run. */
@@ -16,7 +17,7 @@ final class PreviewCommand implements Command {
 
   @Override
   public int run(Call call) {
-    Plan plan = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
+    Plan plan = call.ladder(Access.READ).preview(call.environment(), ApplyOptionsReader.read(call));
     PlanView view = new PlanView(call.terminal());
     if (call.isJson()) {
       view.json(plan);

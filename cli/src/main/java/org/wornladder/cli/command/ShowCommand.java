@@ -3,6 +3,7 @@ package org.wornladder.cli.command;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.ShowView;
+import org.wornladder.engine.Access;
 import org.wornladder.survey.DatabaseReport;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -28,7 +29,7 @@ final class ShowCommand implements Command {
     }
     int rows = call.count(ROWS, 0, FIRST_ROWS);
     boolean json = call.isJson();
-    Ladder ladder = call.ladder();
+    Ladder ladder = call.ladder(Access.READ);
     ShowView view = new ShowView(call.terminal());
     if (call.has(TABLE)) {
       DatabaseReport.OfTable report =

@@ -3,6 +3,7 @@ package org.wornladder.cli.command;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.StatusView;
+import org.wornladder.engine.Access;
 import org.wornladder.survey.Status;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -21,7 +22,7 @@ final class StatusCommand implements Command {
 
   @Override
   public int run(Call call) {
-    Ladder ladder = call.ladder();
+    Ladder ladder = call.ladder(Access.READ);
     boolean json = call.isJson();
     Status status = ladder.status(call.environment());
     StatusView view = new StatusView(call.terminal());

@@ -85,6 +85,11 @@ public final class MariadbEngine implements Engine {
   }
 
   @Override
+  public boolean opensSlowly() {
+    return true;
+  }
+
+  @Override
   public StorageTypes storage() {
     return STORAGE;
   }

@@ -92,6 +92,11 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
+  public boolean opensSlowly() {
+    return true;
+  }
+
+  @Override
   public StorageTypes storage() {
     return STORAGE;
   }

@@ -24,7 +24,7 @@ final class PostgresFaults {
   }
 
   private static Fault.Kind kind(String state, Optional<ServerErrorMessage> server) {
-    if (state.equals("23502") && server.filter(PostgresFaults::isIdColumn).isPresent()) {
+    if (server.filter(message -> isOfAnotherSession(state, message)).isPresent()) {
       return Fault.Kind.STRANDED;
     }
     return switch (state) {
@@ -38,8 +38,11 @@ final class PostgresFaults {
     };
   }
 
-  private static boolean isIdColumn(ServerErrorMessage message) {
-    return Session.ID_COLUMN.equals(message.getColumn());
+  /** Whether the server's session is another one: it refuses our id, or knows not what we made. */
+  private static boolean isOfAnotherSession(String state, ServerErrorMessage message) {
+    return (state.equals("23502") && Session.ID_COLUMN.equals(message.getColumn()))
+        || (state.equals("26000")
+            && String.valueOf(message.getMessage()).contains(PostgresRows.PREPARED));
   }
 
   /** The message and the hint; the detail may hold values of rows. */

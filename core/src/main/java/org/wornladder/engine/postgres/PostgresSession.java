@@ -9,6 +9,8 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
@@ -38,10 +40,6 @@ final class PostgresSession extends JdbcSession {
   private static final String INDEX_STATE =
       "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)";
 
-  /** For a statement that is not sent yet: only the server will know how long it took. */
-  private static final String SINCE_BEGIN =
-      "(EXTRACT(epoch FROM pg_catalog.clock_timestamp() - pg_catalog.now()) * 1000)::bigint";
-
   private final Target target;
   private final String address;
   private final String user;
@@ -52,13 +50,24 @@ final class PostgresSession extends JdbcSession {
   private final boolean readOnly;
 
   /** What goes to the server in front of the next statement. */
-  private String ahead = "";
+  private final StringBuilder ahead = new StringBuilder();
+
+  /** Whether the beginning of the open transaction stands in what goes ahead. */
+  private boolean beginWaits;
+
+  /** Whether all is held back for one message. */
+  private boolean gathers;
 
   /** Whether a script's statement stands in what goes ahead. */
   private boolean holds;
 
   /** Rows that go to the server with the commit. */
   private final List<String> rows = new ArrayList<>();
+
+  private final PostgresRows insertions;
+
+  /** Whether a message failed whose transaction is still open on the server. */
+  private boolean messageFailed;
 
   private boolean settingsMayHaveChanged;
 
@@ -76,6 +85,7 @@ final class PostgresSession extends JdbcSession {
     try (ResultSet facts = control().getResultSet()) {
       facts.next();
       backend = facts.getLong(1);
+      insertions = new PostgresRows(backend);
       id = "backend " + backend + " since " + facts.getString(2);
       user = facts.getString(3);
       String schema = facts.getString(4);
@@ -138,21 +148,30 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void begin() throws SQLException {
-    ahead += BEGIN;
+    ahead.append(BEGIN);
+    beginWaits = true;
     began();
   }
 
   @Override
   public void commit() throws SQLException {
-    send(takeRows() + "COMMIT");
+    if (gathers) {
+      ahead.append(takeRows()).append("COMMIT; ");
+      holds = false;
+      beginWaits = false;
+    } else {
+      send(takeRows() + "COMMIT");
+    }
     ended();
   }
 
   @Override
   public void rollback() throws SQLException {
-    boolean sent = !ahead.contains(BEGIN);
-    ahead = "";
-    holds = false;
+    boolean sent = messageFailed || !beginWaits;
+    takeAhead();
+    gathers = false;
+    messageFailed = false;
+    insertions.forget();
     rows.clear();
     ended();
     if (sent || settingsMayHaveChanged) {
@@ -162,6 +181,10 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void execute(Statement statement) throws SQLException {
+    if (gathers) {
+      hold(statement);
+      return;
+    }
     settingsMayHaveChanged |= PostgresSettings.mayChange(statement);
     flush();
     if (!statement.data().isEmpty()) {
@@ -172,13 +195,17 @@ final class PostgresSession extends JdbcSession {
       return;
     }
     runs(statement);
-    if (ahead.endsWith(BEGIN) && rows.isEmpty()) {
-      // A line of its own for what follows: the statement may end in a comment.
-      ahead += statement.text() + "\n; ";
-      holds = true;
+    if (beginWaits && rows.isEmpty()) {
+      hold(statement);
     } else {
       send(takeRows() + statement.text());
     }
+  }
+
+  private void hold(Statement statement) {
+    // A line of its own for what follows: the statement may end in a comment.
+    ahead.append(takeRows()).append(statement.text()).append("\n; ");
+    holds = true;
   }
 
   @Override
@@ -186,6 +213,43 @@ final class PostgresSession extends JdbcSession {
     if (holds) {
       send("");
     }
+  }
+
+  @Override
+  public boolean mayTravel(Statement statement) {
+    return statement.data().isEmpty() && !PostgresSettings.mayChange(statement);
+  }
+
+  @Override
+  public void gather() {
+    gathers = true;
+  }
+
+  @Override
+  public Sending send() {
+    gathers = false;
+    String message = takeAhead() + takeRows();
+    FutureTask<Long> sending =
+        new FutureTask<>(
+            () -> {
+              long start = System.nanoTime();
+              control().execute(message);
+              return System.nanoTime() - start;
+            });
+    Thread thread = new Thread(sending, "message");
+    thread.setDaemon(true);
+    thread.start();
+    return () -> {
+      try {
+        return sending.get();
+      } catch (ExecutionException e) {
+        messageFailed = true;
+        throw e.getCause() instanceof SQLException failure ? failure : new SQLException(e);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new SQLException("interrupted while the database worked", "57014", e);
+      }
+    };
   }
 
   private void copy(Statement statement) throws SQLException {
@@ -215,10 +279,18 @@ final class PostgresSession extends JdbcSession {
     return text.toString();
   }
 
-  private void send(String text) throws SQLException {
-    String message = ahead + text;
-    ahead = "";
+  /** What goes ahead; nothing does any more. */
+  private String takeAhead() {
+    String taken = ahead.toString();
+    ahead.setLength(0);
+    beginWaits = false;
     holds = false;
+    insertions.messageBegins();
+    return taken;
+  }
+
+  private void send(String text) throws SQLException {
+    String message = takeAhead() + text;
     if (!message.isEmpty()) {
       control().execute(message);
       ran();
@@ -227,41 +299,17 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void insert(String table, List<String> columns, List<Object> values) {
-    List<String> written = new ArrayList<>();
-    for (int i = 0; i < values.size(); i++) {
-      Object value = values.get(i);
-      String text = value instanceof Number ? value.toString() : text(value.toString());
-      written.add(
-          switch (columns.get(i)) {
-            case ID_COLUMN -> ofThisBackend(text);
-            case ELAPSED_COLUMN -> holds ? SINCE_BEGIN : text;
-            default -> text;
-          });
-    }
     rows.add(
-        "INSERT INTO "
-            + quoted(table)
-            + " ("
-            + String.join(", ", columns)
-            + ") VALUES ("
-            + String.join(", ", written)
-            + ")");
-  }
-
-  /** Null, which the column refuses, if the server's session is another one by now. */
-  private String ofThisBackend(String text) {
-    return "CASE WHEN pg_catalog.pg_backend_pid() = " + backend + " THEN " + text + " END";
-  }
-
-  /** A string that no setting of the session reads otherwise. */
-  private static String text(String value) {
-    return "E'" + value.replace("\\", "\\\\").replace("'", "''").replace("\0", "") + "'";
+        gathers
+            ? insertions.amongOthers(quoted(table), columns, values)
+            : insertions.alone(quoted(table), columns, values, holds));
   }
 
   @Override
   public void reset() {
     if (settingsMayHaveChanged) {
-      ahead = PostgresSettings.UNDO + settings + "; " + ahead;
+      ahead.append(PostgresSettings.UNDO).append(settings).append("; ");
+      insertions.forget();
       settingsMayHaveChanged = false;
     }
   }

@@ -1,0 +1,176 @@
+package org.wornladder.climb;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.wornladder.climb.Outcome.Done;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Session.Sending;
+import org.wornladder.journal.Journal;
+import org.wornladder.journal.Note;
+
+/**
+ * Runs rungs of one statement each in bundles: many in one message to the database, each with its
+ * entry, and the next bundle is made ready while the database works on one. For environments where
+ * nobody needs to see which rung it is that runs just now.
+ */
+final class Bundles {
+  private static final int FIRST_SIZE = 4;
+  private static final int MOST = 64;
+
+  /** A bundle that took longer makes the next one smaller: a run can be stopped between two. */
+  private static final long LONG_NANOS = 100_000_000;
+
+  private final Session session;
+  private final Journal journal;
+  private final Listener listener;
+  private int size = FIRST_SIZE;
+
+  Bundles(Session session, Journal journal, Listener listener) {
+    this.session = session;
+    this.journal = journal;
+    this.listener = listener;
+  }
+
+  /** Why it ended early, and what was done before; nothing of the step behind it is left. */
+  record Stop(SQLException cause, int done) {}
+
+  /**
+   * How many of the steps from one on may travel together; 0 if the first may not.
+   *
+   * @param from its index
+   */
+  int reach(List<Step> steps, int from) {
+    int end = from;
+    while (journal.isThere() && end < steps.size() && mayTravel(steps.get(end))) {
+      end++;
+    }
+    return end - from;
+  }
+
+  private boolean mayTravel(Step step) {
+    return step instanceof Step.OfRung rung
+        && !rung.statementWise()
+        && rung.decision() instanceof Decision.Run
+        && rung.statements().size() == 1
+        && rung.liftedBefore().isEmpty()
+        && rung.putBackAfter().isEmpty()
+        && session.mayTravel(rung.statements().get(0));
+  }
+
+  /** Steps on their way, and where the journal stands before and after each of them. */
+  private record Bundle(List<Step> steps, List<Journal.Mark> marks, Sending sending) {}
+
+  /**
+   * Runs steps that may travel, each in a transaction of its own, until all are done, one fails or
+   * the listener wants to stop.
+   *
+   * @param onDone told of each step that is done, in order
+   */
+  Optional<Stop> each(List<Step> steps, Consumer<Done> onDone) throws SQLException {
+    int done = 0;
+    Optional<Bundle> onItsWay = Optional.empty();
+    for (int next = 0; ; ) {
+      List<Step> taken =
+          listener.wantsStop()
+              ? List.of()
+              : steps.subList(next, Math.min(steps.size(), next + size));
+      List<Journal.Mark> marks = gather(taken, true);
+      next += taken.size();
+      if (onItsWay.isPresent()) {
+        Optional<SQLException> failure = await(onItsWay.get(), onDone);
+        if (failure.isPresent()) {
+          return Optional.of(stop(onItsWay.get(), failure.get(), done, onDone));
+        }
+        done += onItsWay.get().steps().size();
+      }
+      if (taken.isEmpty()) {
+        return Optional.empty();
+      }
+      onItsWay = Optional.of(new Bundle(taken, marks, session.send()));
+    }
+  }
+
+  /**
+   * Runs steps that may travel in the transaction that is open.
+   *
+   * @throws SQLException if one fails; which one is not known
+   */
+  void inside(List<Step> steps, Consumer<Done> onDone) throws SQLException {
+    Optional<Bundle> onItsWay = Optional.empty();
+    for (int next = 0; next < steps.size() || onItsWay.isPresent(); ) {
+      List<Step> taken = steps.subList(next, Math.min(steps.size(), next + size));
+      List<Journal.Mark> marks = gather(taken, false);
+      next += taken.size();
+      if (onItsWay.isPresent()) {
+        Optional<SQLException> failure = await(onItsWay.get(), onDone);
+        if (failure.isPresent()) {
+          throw failure.get();
+        }
+      }
+      onItsWay =
+          taken.isEmpty()
+              ? Optional.empty()
+              : Optional.of(new Bundle(taken, marks, session.send()));
+    }
+  }
+
+  private List<Journal.Mark> gather(List<Step> steps, boolean eachAlone) throws SQLException {
+    List<Journal.Mark> marks = new ArrayList<>();
+    marks.add(journal.mark());
+    if (!steps.isEmpty()) {
+      session.gather();
+    }
+    for (Step step : steps) {
+      Step.OfRung rung = (Step.OfRung) step;
+      if (eachAlone) {
+        session.begin();
+      }
+      session.execute(rung.statements().get(0));
+      journal.append(Runner.eventOf(rung), rung.subject(), Note.elapsed(0));
+      if (eachAlone) {
+        session.commit();
+      }
+      marks.add(journal.mark());
+    }
+    return marks;
+  }
+
+  /** Waits for the end of a bundle, and tells of its steps if it is a good one. */
+  private Optional<SQLException> await(Bundle bundle, Consumer<Done> onDone) {
+    try {
+      long nanos = bundle.sending().await();
+      size = nanos > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
+      tell(bundle.steps(), nanos, onDone);
+      return Optional.empty();
+    } catch (SQLException e) {
+      return Optional.of(e);
+    }
+  }
+
+  private static void tell(List<Step> steps, long nanos, Consumer<Done> onDone) {
+    for (Step step : steps) {
+      Step.OfRung rung = (Step.OfRung) step;
+      onDone.accept(new Done(rung, Runner.resultOf(rung), "", nanos / steps.size() / 1_000_000));
+    }
+  }
+
+  /** The journal itself tells how many of a failed bundle's steps were committed before. */
+  private Stop stop(Bundle bundle, SQLException cause, int done, Consumer<Done> onDone) {
+    int committed = 0;
+    Journal.Mark before = bundle.marks().get(0);
+    journal.forgetUncommitted(before);
+    try {
+      session.rollback();
+      committed = (int) (journal.lastInDatabase() - before.number());
+    } catch (SQLException e) {
+      // The connection is gone: the next run reads the journal.
+      cause.addSuppressed(e);
+    }
+    journal.forgetUncommitted(bundle.marks().get(committed));
+    tell(bundle.steps().subList(0, committed), 0, onDone);
+    return new Stop(cause, done + committed);
+  }
+}
