@@ -17,6 +17,8 @@ import java.util.Map;
  */
 public final class PostgresBench {
   private static final int RUNGS = 1000;
+  private static final int FEW_MORE = 100;
+  private static final int MANY_MORE = 500;
 
   private final String ladder;
   private final Path classes;
@@ -84,26 +86,44 @@ public final class PostgresBench {
           Timing.once(large, List.of(ladder, "check"), Map.of("JAVA_TOOL_OPTIONS", "-Xmx128m")));
     }
     System.out.printf(
-        "%-44s %9.0f %27s%n", "check of 10,100 rungs, 128 MB", Timing.median(checks), "3000");
+        "%-44s %9.0f %27s%n", "check of 10,500 rungs, 128 MB", Timing.median(checks), "3000");
   }
 
-  /** What a hundred more rungs cost beyond an apply with nothing to do. */
+  /**
+   * What a rung more costs, and what a run costs by itself: it reads the structure before and
+   * after, and keeps what is expected.
+   */
   private void growth(int inPlace) throws Exception {
     Path project = work.resolve(inPlace == 10_000 ? "large" : "grown" + inPlace);
-    List<String> apply = List.of(ladder, "apply");
-    List<Double> more = new ArrayList<>();
     SampleLadder.write(project, url, inPlace);
     empty();
-    Timing.once(project, apply, Timing.NONE);
-    SampleLadder.write(project, url, inPlace + 100);
+    Timing.once(project, List.of(ladder, "apply"), Timing.NONE);
+    SampleLadder.write(project, url, inPlace + MANY_MORE);
+    List<Double> each = new ArrayList<>();
+    List<Double> own = new ArrayList<>();
     for (int i = 0; i < Math.min(runs, 5); i++) {
-      double whole = Timing.once(project, apply, Timing.NONE);
-      more.add((whole - Timing.once(project, apply, Timing.NONE)) / 100);
-      List<String> back = List.of(ladder, "rollback", "--to", Integer.toString(inPlace));
-      Timing.once(project, back, Timing.NONE);
+      double nothing = Timing.once(project, to(inPlace), Timing.NONE);
+      double few = more(project, inPlace, FEW_MORE);
+      double many = more(project, inPlace, MANY_MORE);
+      each.add((many - few) / (MANY_MORE - FEW_MORE));
+      own.add(few - nothing - each.get(i) * FEW_MORE);
     }
     System.out.printf(
-        "%-44s %9.2f%n", "ms a rung, with " + inPlace + " in place", Timing.median(more));
+        "%-44s %9.2f %30s%n",
+        "ms a rung, with " + inPlace + " in place",
+        Timing.median(each),
+        "a run by itself: " + Math.round(Timing.median(own)) + " ms");
+  }
+
+  private double more(Path project, int inPlace, int rungs) throws Exception {
+    double took = Timing.once(project, to(inPlace + rungs), Timing.NONE);
+    List<String> back = List.of(ladder, "rollback", "--to", Integer.toString(inPlace));
+    Timing.once(project, back, Timing.NONE);
+    return took;
+  }
+
+  private List<String> to(int number) {
+    return List.of(ladder, "apply", "--to", Integer.toString(number));
   }
 
   private void compare(

@@ -54,11 +54,15 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
     return before.isEmpty() ? Change.ADDED : after.isEmpty() ? Change.REMOVED : Change.CHANGED;
   }
 
-  /** The facts that differ, the type first; all of them where it is there on one side only. */
+  /**
+   * The facts that differ and count, the type first; all of them where it is there on one side
+   * only.
+   */
   public List<FactChange> facts() {
     TreeSet<String> words = new TreeSet<>(TYPE_FIRST);
     before.ifPresent(element -> words.addAll(element.facts().keySet()));
     after.ifPresent(element -> words.addAll(element.facts().keySet()));
+    words.removeIf(word -> !Element.counts(word));
     List<FactChange> changes = new ArrayList<>();
     for (String word : words) {
       Optional<String> was = before.flatMap(element -> element.fact(word));

@@ -52,8 +52,9 @@ public final class Differences {
     }
     Element was = withOrder(before, after);
     Element is = withOrder(after, before);
-    if (!was.facts().equals(is.facts())) {
-      found.add(new Difference(table, Optional.of(was), Optional.of(is)));
+    Difference difference = new Difference(table, Optional.of(was), Optional.of(is));
+    if (!difference.facts().isEmpty()) {
+      found.add(difference);
     }
     compare(before.name(), before.parts(), after.parts());
   }

@@ -46,7 +46,7 @@ public final class ExpectedStructure {
 
   private static Optional<Element> merge(
       Optional<Element> expected, Optional<Element> before, Optional<Element> after) {
-    if (before.equals(after)) {
+    if (before.equals(after) || before.map(Element::meaning).equals(after.map(Element::meaning))) {
       return expected;
     }
     if (before.isEmpty() || after.isEmpty()) {
@@ -64,6 +64,11 @@ public final class ExpectedStructure {
       } else {
         facts.remove(change.word());
       }
+    }
+    // The text that made a thing is known where the runs alone made it what it is.
+    facts.remove(Element.TEXT);
+    if (expected.meaning().equals(before.meaning())) {
+      after.fact(Element.TEXT).ifPresent(text -> facts.put(Element.TEXT, text));
     }
     List<Element> parts = merge(expected.parts(), before.parts(), after.parts());
     return new Element(expected.kind(), expected.name(), facts, parts);

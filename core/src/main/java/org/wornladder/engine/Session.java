@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.wornladder.diff.Ddl;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.sql.Statement;
@@ -124,6 +125,9 @@ public interface Session extends AutoCloseable {
    * @param without the tool's own tables
    */
   Schema structure(List<String> without) throws SQLException;
+
+  /** How structures of this database are written as SQL. */
+  Ddl ddl();
 
   /** The number of rows of each table of a structure, by name. */
   Map<String, Long> rowCounts(Schema schema) throws SQLException;

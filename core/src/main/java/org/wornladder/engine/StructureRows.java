@@ -2,6 +2,7 @@ package org.wornladder.engine;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -12,7 +13,15 @@ import org.wornladder.schema.SchemaObject;
 
 /** What the readers of structures have in common: rows of a catalogue in, parts of a schema out. */
 public final class StructureRows {
+  private static final int MORE = 4;
+
   private StructureRows() {}
+
+  /** A statement without its end mark; empty if it is null. */
+  private static String whole(String definition) {
+    String text = definition == null ? "" : definition.strip();
+    return text.endsWith(";") ? text.substring(0, text.length() - 1).strip() : text;
+  }
 
   /** Adds a fact, if it is set. */
   public static void put(Map<String, String> facts, String word, String value) {
@@ -32,7 +41,8 @@ public final class StructureRows {
   }
 
   /**
-   * Adds an object for each row of a query: its name, the table it belongs to, its definition.
+   * Adds an object for each row of a query: its name, the table it belongs to, the statement that
+   * makes it; a further column is a fact, by its label.
    *
    * @param of is closed
    */
@@ -40,11 +50,19 @@ public final class StructureRows {
       List<SchemaObject> found, Kind kind, ResultSet of, UnaryOperator<String> canonical)
       throws SQLException {
     try (ResultSet rows = of) {
+      int columns = rows.getMetaData().getColumnCount();
       while (rows.next()) {
-        String definition = rows.getString(3) == null ? "" : rows.getString(3).strip();
+        Map<String, String> more = new HashMap<>();
+        for (int column = MORE; column <= columns; column++) {
+          put(more, rows.getMetaData().getColumnLabel(column), rows.getString(column));
+        }
         found.add(
             new SchemaObject(
-                kind, rows.getString(1), rows.getString(2), canonical.apply(definition)));
+                kind,
+                rows.getString(1),
+                rows.getString(2),
+                canonical.apply(whole(rows.getString(3))),
+                more));
       }
     }
   }

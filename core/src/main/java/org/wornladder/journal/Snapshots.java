@@ -66,7 +66,7 @@ public final class Snapshots {
    * then counts as its work.
    *
    * @param live what stands there
-   * @return empty if no run kept a snapshot
+   * @return empty if no run kept a snapshot, or the last one is told in another version's words
    */
   public Optional<Snapshot> expected(Snapshot live) throws SQLException {
     if (!exists()) {
@@ -82,19 +82,23 @@ public final class Snapshots {
       try (ResultSet rows = sql.executeQuery()) {
         while (rows.next()) {
           if (rows.getString(1).equals(Moment.EXPECTED.word)) {
-            Snapshot expected = content(rows.getString(2));
-            return Optional.of(
-                began.isEmpty()
-                    ? expected
-                    : ExpectedStructure.after(expected, content(began.get()), live));
+            return after(content(rows.getString(2)), began, live);
           }
           began = Optional.of(rows.getString(2));
         }
       }
     }
-    return began.isEmpty()
-        ? Optional.empty()
-        : Optional.of(ExpectedStructure.after(Snapshot.EMPTY, content(began.get()), live));
+    return began.isEmpty() ? Optional.empty() : after(Optional.of(Snapshot.EMPTY), began, live);
+  }
+
+  /** What was expected, with what a run changed that began behind it and did not end. */
+  private Optional<Snapshot> after(
+      Optional<Snapshot> expected, Optional<String> began, Snapshot live) throws SQLException {
+    if (began.isEmpty() || expected.isEmpty()) {
+      return expected;
+    }
+    return content(began.get())
+        .map(before -> ExpectedStructure.after(expected.get(), before, live));
   }
 
   /** Keeps what stands there before a run. */
@@ -136,17 +140,22 @@ public final class Snapshots {
     }
   }
 
-  private Snapshot content(String fingerprint) throws SQLException {
-    return packed(fingerprint)
-        .flatMap(Packing::unpack)
-        .flatMap(Snapshot::read)
-        .orElseThrow(
-            () ->
-                new JournalException(
-                    "a snapshot in " + table + " cannot be read: " + fingerprint.substring(0, 12),
-                    session.address(),
-                    "somebody wrote to the table; empty it, and the next apply keeps a new one",
-                    null));
+  /** Empty if it is told in another version's words. */
+  private Optional<Snapshot> content(String fingerprint) throws SQLException {
+    String json =
+        packed(fingerprint).flatMap(Packing::unpack).orElseThrow(() -> spoilt(fingerprint));
+    if (!Snapshot.isInTheseWords(json)) {
+      return Optional.empty();
+    }
+    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint)));
+  }
+
+  private JournalException spoilt(String fingerprint) {
+    return new JournalException(
+        "a snapshot in " + table + " cannot be read: " + fingerprint.substring(0, 12),
+        session.address(),
+        "somebody wrote to the table; empty it, and the next apply keeps a new one",
+        null);
   }
 
   private Optional<String> packed(String fingerprint) throws SQLException {

@@ -9,13 +9,16 @@ import java.util.TreeMap;
  * A unique, check or exclusion constraint.
  *
  * @param name empty if the engine invented it
+ * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param definition what it demands, in the engine's canonical words, such as {@code (code,
  *     season)}
  */
-public record Constraint(Kind kind, Optional<String> name, String definition) {
+public record Constraint(Kind kind, Optional<String> name, String knownAs, String definition) {
   Element element() {
     Map<String, String> facts = new TreeMap<>();
-    facts.put("definition", definition);
+    facts.put(Element.DEFINITION, definition);
+    facts.put(Element.KNOWN_AS, name.isPresent() ? "" : knownAs);
+    name.ifPresent(chosen -> facts.put(ForeignKey.NAME, chosen));
     return new Element(kind, name.orElse(definition), facts, List.of());
   }
 }

@@ -1,8 +1,10 @@
 package org.wornladder.schema;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * A thing in a database as plain facts, which any two engines can be told by and compared by.
@@ -13,6 +15,24 @@ import java.util.Optional;
  * @param parts columns in the table's order, then the rest by kind and name
  */
 public record Element(Kind kind, String name, Map<String, String> facts, List<Element> parts) {
+  /** The word of the fact that is the statement, or what it demands. */
+  public static final String DEFINITION = "definition";
+
+  /** The word of the fact that names the table it belongs to. */
+  public static final String TABLE = "table";
+
+  /**
+   * The word of a fact that does not count when structures are compared: the text that made it,
+   * where an engine keeps that.
+   */
+  public static final String TEXT = "text";
+
+  /**
+   * The word of a fact that does not count when structures are compared: the name that the engine
+   * gave to what nobody named.
+   */
+  public static final String KNOWN_AS = "known as";
+
   public Element {
     facts = Facts.of(facts);
     parts = List.copyOf(parts);
@@ -22,11 +42,61 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return Optional.ofNullable(facts.get(word));
   }
 
+  /** Whether a fact counts when structures are compared. */
+  public static boolean counts(String word) {
+    return !word.equals(TEXT) && !word.equals(KNOWN_AS);
+  }
+
+  /** The same with the facts alone that count, in its parts too. */
+  public Element meaning() {
+    Map<String, String> counting = new TreeMap<>(facts);
+    counting.keySet().removeIf(word -> !counts(word));
+    List<Element> meant = new ArrayList<>();
+    parts.forEach(part -> meant.add(part.meaning()));
+    return new Element(kind, name, counting, meant);
+  }
+
+  /** The same with other parts. */
+  public Element withParts(List<Element> others) {
+    return new Element(kind, name, facts, others);
+  }
+
+  /** All parts of a kind. */
+  public List<Element> parts(Kind wanted) {
+    return parts.stream().filter(part -> part.kind() == wanted).toList();
+  }
+
   /** What tells it from all others in its place. */
   public Key key() {
     return new Key(kind, name);
   }
 
+  // Written out: what compares a record is made at run time otherwise, a tenth of a short run.
+
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Element element
+        && kind == element.kind
+        && name.equals(element.name)
+        && facts.equals(element.facts)
+        && parts.equals(element.parts);
+  }
+
+  @Override
+  public int hashCode() {
+    return 31 * name.hashCode() + facts.hashCode();
+  }
+
   /** A kind and a name. */
-  public record Key(Kind kind, String name) {}
+  public record Key(Kind kind, String name) {
+    @Override
+    public boolean equals(Object other) {
+      return other instanceof Key key && kind == key.kind && name.equals(key.name);
+    }
+
+    @Override
+    public int hashCode() {
+      return 31 * name.hashCode() + kind.ordinal();
+    }
+  }
 }

@@ -9,6 +9,7 @@ import java.util.TreeMap;
  * A reference to another table.
  *
  * @param name empty if the engine invented it
+ * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param targetColumns empty where the target's primary key is meant
  * @param onUpdate the action's words, such as NO ACTION
  * @param onDelete likewise
@@ -16,15 +17,30 @@ import java.util.TreeMap;
  */
 public record ForeignKey(
     Optional<String> name,
+    String knownAs,
     List<String> columns,
     String table,
     List<String> targetColumns,
     String onUpdate,
     String onDelete,
     String more) {
+  private static final String BETWEEN = ") to ";
+
+  public static final String NAME = "name";
+  public static final String TARGET_COLUMNS = "target columns";
+  public static final String ON_UPDATE = "on update";
+  public static final String ON_DELETE = "on delete";
+  public static final String MORE = "more";
+
   public ForeignKey {
     columns = List.copyOf(columns);
     targetColumns = List.copyOf(targetColumns);
+  }
+
+  /** The table that an element of this kind points to, by the element's name. */
+  public static String target(Element key) {
+    String name = key.name();
+    return name.substring(name.indexOf(BETWEEN) + BETWEEN.length()).replaceFirst(" #\\d+$", "");
   }
 
   /** One whose name nobody chose, with nothing more to say of it. */
@@ -34,17 +50,20 @@ public record ForeignKey(
       List<String> targetColumns,
       String onUpdate,
       String onDelete) {
-    return new ForeignKey(Optional.empty(), columns, table, targetColumns, onUpdate, onDelete, "");
+    return new ForeignKey(
+        Optional.empty(), "", columns, table, targetColumns, onUpdate, onDelete, "");
   }
 
   Element element() {
     Map<String, String> facts = new TreeMap<>();
-    name.ifPresent(chosen -> facts.put("name", chosen));
-    facts.put("target columns", String.join(", ", targetColumns));
-    facts.put("on update", onUpdate.equals("NO ACTION") ? "" : onUpdate);
-    facts.put("on delete", onDelete.equals("NO ACTION") ? "" : onDelete);
-    facts.put("more", more);
-    String words = "(" + String.join(", ", columns) + ") to " + table;
+    facts.put(Element.KNOWN_AS, name.isPresent() ? "" : knownAs);
+    name.ifPresent(chosen -> facts.put(NAME, chosen));
+    facts.put(
+        TARGET_COLUMNS, targetColumns.isEmpty() ? "" : "(" + NameList.write(targetColumns) + ")");
+    facts.put(ON_UPDATE, onUpdate.equals("NO ACTION") ? "" : onUpdate);
+    facts.put(ON_DELETE, onDelete.equals("NO ACTION") ? "" : onDelete);
+    facts.put(MORE, more);
+    String words = "(" + NameList.write(columns) + BETWEEN + table;
     return new Element(Kind.FOREIGN_KEY, words, facts, List.of());
   }
 }

@@ -22,6 +22,6 @@ public record Index(
   }
 
   Element element() {
-    return new Element(Kind.INDEX, name, Map.of("definition", definition), List.of());
+    return new Element(Kind.INDEX, name, Map.of(Element.DEFINITION, definition), List.of());
   }
 }

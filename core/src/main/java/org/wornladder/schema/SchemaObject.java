@@ -2,16 +2,35 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * A thing that is told by one definition: a view, a routine, a trigger, a type, a sequence.
  *
  * @param name with the arguments where the engine allows several of one name
  * @param table the table it belongs to; empty if it stands alone
- * @param definition in the engine's canonical words
+ * @param definition the statement that makes it, in the engine's canonical words; empty where the
+ *     engine's catalogue is not read that far
+ * @param more what that statement does not say, by word, such as {@code comment}
  */
-public record SchemaObject(Kind kind, String name, String table, String definition) {
+public record SchemaObject(
+    Kind kind, String name, String table, String definition, Map<String, String> more) {
+  public static final String OWNED_BY = "owned by";
+  public static final String STATE = "state";
+
+  public SchemaObject {
+    more = Facts.of(more);
+  }
+
+  /** One of which its statement says all. */
+  public SchemaObject(Kind kind, String name, String table, String definition) {
+    this(kind, name, table, definition, Map.of());
+  }
+
   Element element() {
-    return new Element(kind, name, Map.of("table", table, "definition", definition), List.of());
+    Map<String, String> facts = new TreeMap<>(more);
+    facts.put(Element.TABLE, table);
+    facts.put(Element.DEFINITION, definition);
+    return new Element(kind, name, facts, List.of());
   }
 }

@@ -29,14 +29,19 @@ public record Snapshot(List<Element> elements) {
     return SnapshotJson.write(this);
   }
 
+  /** Whether a text that {@link #json} wrote is told in the words of this version. */
+  public static boolean isInTheseWords(String json) {
+    return json.startsWith(EMPTY.json().substring(0, EMPTY.json().indexOf('[')));
+  }
+
   /** The snapshot of a text that {@link #json} wrote; empty if it is none. */
   public static Optional<Snapshot> read(String json) {
     return SnapshotJson.read(json);
   }
 
-  /** SHA-256 over {@link #json}, as 64 hexadecimal digits. */
+  /** SHA-256 over the JSON of all that counts, as 64 hexadecimal digits. */
   public String fingerprint() {
-    return fingerprint(json());
+    return fingerprint(new Snapshot(elements.stream().map(Element::meaning).toList()).json());
   }
 
   public static String fingerprint(String json) {

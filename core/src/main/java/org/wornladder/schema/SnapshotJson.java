@@ -13,11 +13,17 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * A snapshot as JSON: an array of objects with {@code kind}, {@code name}, {@code facts} (an object
+ * A snapshot as JSON: an object with {@code words}, the version of the words it is told in, and
+ * {@code elements}, an array of objects with {@code kind}, {@code name}, {@code facts} (an object
  * of texts) and {@code parts} (an array of such objects); the last two are left out where they are
  * empty.
  */
 final class SnapshotJson {
+  /** Which words the structure is told in: a version that tells it in others has another number. */
+  private static final int VERSION = 2;
+
+  private static final String WORDS = "words";
+  private static final String ELEMENTS = "elements";
   private static final JsonFactory JSON = new JsonFactory();
 
   private SnapshotJson() {}
@@ -25,7 +31,11 @@ final class SnapshotJson {
   static String write(Snapshot snapshot) {
     StringWriter text = new StringWriter();
     try (JsonGenerator out = JSON.createGenerator(text)) {
+      out.writeStartObject();
+      out.writeNumberField(WORDS, VERSION);
+      out.writeFieldName(ELEMENTS);
       elements(out, snapshot.elements());
+      out.writeEndObject();
     } catch (IOException e) {
       throw new IllegalStateException("a text in memory can always be written", e);
     }
@@ -57,9 +67,13 @@ final class SnapshotJson {
   /** The snapshot of a text that {@link #write} wrote; empty if it is none. */
   static Optional<Snapshot> read(String text) {
     try (JsonParser in = JSON.createParser(text)) {
-      return in.nextToken() == JsonToken.START_ARRAY
-          ? Optional.of(new Snapshot(elements(in)))
-          : Optional.empty();
+      boolean ours =
+          in.nextToken() == JsonToken.START_OBJECT
+              && WORDS.equals(in.nextFieldName())
+              && in.nextIntValue(0) == VERSION
+              && ELEMENTS.equals(in.nextFieldName())
+              && in.nextToken() == JsonToken.START_ARRAY;
+      return ours ? Optional.of(new Snapshot(elements(in))) : Optional.empty();
     } catch (IOException | IllegalArgumentException e) {
       return Optional.empty();
     }

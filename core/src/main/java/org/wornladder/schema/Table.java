@@ -4,12 +4,15 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * A table.
  *
  * @param columns in the table's own order
  * @param primaryKey its columns in key order; empty if it has none
+ * @param keyMore what else is said of the primary key, by word: {@code name} if one was chosen,
+ *     {@code definition} if it is more than its columns
  * @param indexes by name
  * @param options what is said of the table as a whole, by word, such as {@code comment} or {@code
  *     strict}
@@ -19,6 +22,7 @@ public record Table(
     String name,
     List<Column> columns,
     List<String> primaryKey,
+    Map<String, String> keyMore,
     List<ForeignKey> foreignKeys,
     List<Constraint> constraints,
     List<Index> indexes,
@@ -27,6 +31,7 @@ public record Table(
   public Table {
     columns = List.copyOf(columns);
     primaryKey = List.copyOf(primaryKey);
+    keyMore = Facts.of(keyMore);
     foreignKeys = List.copyOf(foreignKeys);
     constraints = List.copyOf(constraints);
     indexes = List.copyOf(indexes);
@@ -36,8 +41,8 @@ public record Table(
   Element element() {
     List<Element> keys = new ArrayList<>();
     if (!primaryKey.isEmpty()) {
-      String words = "(" + String.join(", ", primaryKey) + ")";
-      keys.add(new Element(Kind.PRIMARY_KEY, words, Map.of(), List.of()));
+      String words = "(" + NameList.write(primaryKey) + ")";
+      keys.add(new Element(Kind.PRIMARY_KEY, words, keyMore, List.of()));
     }
     foreignKeys.forEach(key -> keys.add(key.element()));
     constraints.forEach(constraint -> keys.add(constraint.element()));
@@ -50,7 +55,9 @@ public record Table(
     List<Element> parts = new ArrayList<>();
     columns.forEach(column -> parts.add(column.element()));
     parts.addAll(told(keys));
-    return new Element(Kind.TABLE, name, options, parts);
+    Map<String, String> facts = new TreeMap<>(options);
+    facts.put(Element.TEXT, definition);
+    return new Element(Kind.TABLE, name, facts, parts);
   }
 
   /** Several that are made of the same are told by their place. */

@@ -51,6 +51,11 @@ class NothingLostTest {
           "--| run: outside-transaction\n--| up\nCREATE INDEX CONCURRENTLY bin_weight ON bin (weight);\n"
               + "UPDATE bin SET weight = weight + 1;\nVACUUM bin;\n"
               + "--| down\nDROP INDEX CONCURRENTLY bin_weight;\nUPDATE bin SET weight = weight - 1;\n");
+      // These travel in one message.
+      for (int i = 5; i < 9; i++) {
+        String row = "INSERT INTO bin (id, code) VALUES (" + i + ", 'c');";
+        ladder.rung("000" + i + "-row", row, "DELETE FROM bin WHERE id = " + i + ";");
+      }
     }
     return ladder.file(
         "standing/light.sql",

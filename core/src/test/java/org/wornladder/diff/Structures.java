@@ -32,7 +32,15 @@ final class Structures {
 
   static Table table(String name, List<Column> columns, Index... indexes) {
     return new Table(
-        name, columns, List.of("code"), List.of(), List.of(), List.of(indexes), Map.of(), "");
+        name,
+        columns,
+        List.of("code"),
+        Map.of(),
+        List.of(),
+        List.of(),
+        List.of(indexes),
+        Map.of(),
+        "");
   }
 
   static Snapshot structure(Table... tables) {

@@ -64,7 +64,7 @@ class StructureReadingTest {
     assertThat(id.facts()).containsEntry("type", "bigint").containsEntry("identity", "by default");
     assertThat(part("orchard", Kind.COLUMN, "name").facts())
         .containsEntry("type", "character varying(40)")
-        .containsEntry("collation", "C")
+        .containsEntry("collation", "\"C\"")
         .containsEntry("nullable", "no");
     assertThat(part("orchard", Kind.COLUMN, "tags").facts())
         .containsEntry("type", "integer[]")
@@ -79,7 +79,7 @@ class StructureReadingTest {
         .containsEntry("name", "home")
         .containsEntry("on delete", "SET NULL")
         .containsEntry("more", "DEFERRABLE INITIALLY DEFERRED")
-        .containsEntry("target columns", "id");
+        .containsEntry("target columns", "(id)");
     part("block", Kind.EXCLUSION, "EXCLUDE USING gist (during WITH &&)");
     assertThat(definition(part("block", Kind.INDEX, "half")))
         .isEqualTo("CREATE UNIQUE INDEX USING btree (orchard_id DESC) INCLUDE (id) WHERE (id > 3)");
@@ -113,18 +113,22 @@ class StructureReadingTest {
         "CREATE UNIQUE INDEX total_n ON total (n)",
         "CREATE PUBLICATION outwards",
         "CREATE RULE quiet AS ON DELETE TO bin DO INSTEAD NOTHING");
-    assertThat(definition(object(Kind.ENUM, "grade"))).isEqualTo("'A', 'it''s B'");
+    assertThat(definition(object(Kind.ENUM, "grade")))
+        .isEqualTo("CREATE TYPE grade AS ENUM ('A', 'it''s B')");
     assertThat(definition(object(Kind.DOMAIN, "weight")))
-        .startsWith("numeric(8,2) DEFAULT 0")
+        .startsWith("CREATE DOMAIN weight AS numeric(8,2) DEFAULT 0")
         .contains("VALUE >= ");
-    assertThat(definition(object(Kind.COMPOSITE, "spot"))).isEqualTo("x integer, \"Y Z\" text");
-    assertThat(definition(object(Kind.SEQUENCE, "ticket"))).contains("START 5", "MAXVALUE 100");
-    assertThat(definition(object(Kind.SEQUENCE, "bin_id_seq"))).endsWith("OWNED BY bin.id");
+    assertThat(definition(object(Kind.COMPOSITE, "spot")))
+        .isEqualTo("CREATE TYPE spot AS (x integer, \"Y Z\" text)");
+    assertThat(definition(object(Kind.SEQUENCE, "ticket")))
+        .contains("START WITH 5", "MAXVALUE 100");
+    assertThat(object(Kind.SEQUENCE, "bin_id_seq").fact("owned by")).contains("bin.id");
     assertThat(schema.names(Kind.FUNCTION))
         .containsExactly("add_up(a integer, b integer)", "add_up(a text)", "stamp()");
     assertThat(schema.names(Kind.AGGREGATE)).containsExactly("longest(text)");
-    assertThat(definition(object(Kind.TRIGGER, "stamp on bin"))).endsWith("(disabled)");
-    assertThat(definition(object(Kind.POLICY, "own on bin"))).startsWith("FOR SELECT TO PUBLIC");
+    assertThat(object(Kind.TRIGGER, "stamp on bin").fact("state")).contains("disabled");
+    assertThat(definition(object(Kind.POLICY, "own on bin")))
+        .startsWith("CREATE POLICY own ON bin FOR SELECT TO PUBLIC");
     assertThat(object(Kind.INDEX, "total_n").fact("table")).contains("total");
     assertThat(schema.names(Kind.OTHER))
         .containsExactly("publication outwards", "rule quiet on bin");
@@ -149,12 +153,15 @@ class StructureReadingTest {
         .containsEntry("comment", "it's")
         .hasEntrySatisfying("extra", extra -> assertThat(extra).contains("on update"));
     assertThat(definition(part("orchard", Kind.INDEX, "notes")))
-        .isEqualTo("BTREE note(10), id DESC");
+        .isEqualTo("KEY USING BTREE (`note`(10), `id` DESC)");
     assertThat(object(Kind.TABLE, "orchard").facts())
         .containsEntry("engine", "InnoDB")
         .containsEntry("comment", "whole");
     assertThat(definition(object(Kind.FUNCTION, "add_up")))
-        .contains("(IN a int(11), IN b int(11)) RETURNS int(11)", "DETERMINISTIC", "RETURN a + b");
+        .contains(
+            "CREATE FUNCTION `add_up`(`a` int(11), `b` int(11)) RETURNS int(11)",
+            "DETERMINISTIC",
+            "RETURN a + b");
     assertThat(schema.names(Kind.SEQUENCE)).containsExactly("ticket");
   }
 
@@ -172,11 +179,13 @@ class StructureReadingTest {
     assertThat(part("ORCHARD", Kind.COLUMN, "ID").fact("identity")).contains("always");
     assertThat(part("ORCHARD", Kind.COLUMN, "TWICE").fact("generated"))
         .isNotEqualTo(Optional.empty());
-    part("ORCHARD", Kind.UNIQUE, "(NAME)");
+    part("ORCHARD", Kind.UNIQUE, "(\"NAME\")");
     assertThat(definition(part("ORCHARD", Kind.CHECK, "SIZE"))).contains("> 0");
-    assertThat(definition(part("ORCHARD", Kind.INDEX, "AREAS"))).isEqualTo("INDEX AREA DESC");
+    assertThat(definition(part("ORCHARD", Kind.INDEX, "AREAS")))
+        .isEqualTo("CREATE INDEX (\"AREA\" DESC)");
     assertThat(object(Kind.TABLE, "ORCHARD").fact("comment")).contains("whole");
-    assertThat(definition(object(Kind.DOMAIN, "WEIGHT"))).startsWith("NUMERIC(8, 2)");
+    assertThat(definition(object(Kind.DOMAIN, "WEIGHT")))
+        .startsWith("CREATE DOMAIN \"WEIGHT\" AS NUMERIC(8, 2)");
     assertThat(schema.names(Kind.OTHER)).containsExactly("constant HALF");
   }
 }

@@ -26,7 +26,7 @@ import org.wornladder.sql.Statement;
 public final class InterruptedEngine implements Engine {
   public static final String PREFIX = "interrupted:";
 
-  private static final Set<String> STEPS = Set.of("begin", "execute", "commit");
+  private static final Set<String> STEPS = Set.of("begin", "execute", "commit", "send");
 
   /** Called with the number of the step, counted from 1 since it was set. */
   private static IntConsumer atStep = step -> {};

@@ -15,11 +15,16 @@ import javax.crypto.Mac;
 import javax.crypto.SecretKeyFactory;
 import javax.crypto.spec.PBEKeySpec;
 import javax.crypto.spec.SecretKeySpec;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Splitter;
+import org.wornladder.sql.Statement;
 
 /**
  * Plays a PostgreSQL server for one connection at a time, as far as it takes to load what a
  * connection needs: the password is proven (RFC 5802, RFC 7677), the session's facts are told, and
- * every other query finds one row, then none (PostgreSQL manual, "Frontend/Backend Protocol").
+ * the lock is given, and every other query finds one row, then none (PostgreSQL manual,
+ * "Frontend/Backend Protocol").
  */
 final class PretendPostgres implements AutoCloseable {
   static final String PASSWORD = "pretended";
@@ -28,6 +33,11 @@ final class PretendPostgres implements AutoCloseable {
   private static final int ROUNDS = 4096;
   private static final int KEY_BITS = 256;
   private static final int TEXT_TYPE = 25;
+  private static final int COLUMNS = 20;
+
+  /** The settings, the lock, and whether there is a journal. */
+  private static final int FIRST_QUERIES = 4;
+
   private static final byte[] SALT = "a pretended salt".getBytes(StandardCharsets.US_ASCII);
   private static final Map<String, String> PARAMETERS =
       Map.of(
@@ -83,16 +93,27 @@ final class PretendPostgres implements AutoCloseable {
       ready();
       int queries = 0;
       for (int type = in.readByte(); type != 'X'; type = in.readByte()) {
-        String query = new String(body(), StandardCharsets.UTF_8);
-        if (query.contains("pg_backend_pid")) {
-          rows("1", "2026-11-23 07:14:38", "pretended", "public", "f");
-        } else if (queries++ == 0) {
-          rows("1");
-        } else {
-          columns(20);
-          send('C', text("SELECT 0\0"));
+        byte[] body = body();
+        String message = new String(body, 0, body.length - 1, StandardCharsets.UTF_8);
+        for (Statement query : Splitter.split(message, Dialects.POSTGRES, Place.of("query"))) {
+          answer(query.text(), queries++);
         }
         ready();
+      }
+    }
+
+    private void answer(String query, int number) throws IOException {
+      if (query.contains("pg_try_advisory_lock")) {
+        rows("t", "1");
+      } else if (query.contains("backend_start")) {
+        rows("1", "2026-11-23 07:14:38", "pretended", "public", "f");
+      } else if (!query.startsWith("SELECT")) {
+        send('C', text("SET\0"));
+      } else if (number < FIRST_QUERIES) {
+        rows("1");
+      } else {
+        columns(COLUMNS);
+        send('C', text("SELECT 0\0"));
       }
     }
 

@@ -31,6 +31,16 @@ public final class Training {
     {"--help"}
   };
 
+  private static final String[][] SERVER_COMMANDS = {
+    {"status", "postgres"}, {"apply", "postgres"}, {"drift", "postgres"}, {"status", "mariadb"}
+  };
+
+  /** Enough for several to travel in one message. */
+  private static final int RUNGS = 9;
+
+  private static final String RUNG =
+      "--| up\nCREATE TABLE bin (id int);\n--| down\nDROP TABLE bin;\n";
+
   private static final String SERVERS =
       """
       name: hollowfield
@@ -57,7 +67,7 @@ public final class Training {
     for (String[] command : COMMANDS) {
       new LadderCli(terminal, folder).run(command);
     }
-    servers(terminal, folder);
+    servers(terminal, Path.of(args[0], "servers"));
   }
 
   /**
@@ -69,14 +79,20 @@ public final class Training {
       load(driver);
     }
     try (PretendPostgres server = new PretendPostgres()) {
+      Files.createDirectories(folder.resolve("rungs"));
       Mac.getInstance("HmacSHA256");
       MessageDigest.getInstance("SHA-256");
       new SecureRandom().nextInt();
       Files.writeString(
           folder.resolve("ladder.yaml"),
           SERVERS.formatted(PretendPostgres.PASSWORD, server.port()));
-      new LadderCli(terminal, folder).run(new String[] {"status", "postgres"});
-      new LadderCli(terminal, folder).run(new String[] {"status", "mariadb"});
+      for (int i = 1; i <= RUNGS; i++) {
+        Files.writeString(
+            folder.resolve("rungs/000" + i + "-bin.sql"), RUNG.replace("bin", "bin_" + i));
+      }
+      for (String[] command : SERVER_COMMANDS) {
+        new LadderCli(terminal, folder).run(command);
+      }
     } catch (GeneralSecurityException | IOException e) {
       throw new IllegalStateException(e);
     }

@@ -13,6 +13,7 @@ import java.util.Properties;
 import java.util.function.Consumer;
 import org.h2.Driver;
 import org.h2.api.ErrorCode;
+import org.wornladder.diff.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Connecting;
 import org.wornladder.engine.Connecting.Answer;
@@ -252,6 +253,11 @@ final class H2Session extends JdbcSession {
       return H2Lock.amongThreads(url.jdbc(), where, wait, onWait);
     }
     return H2Lock.take(this, () -> connect(target, url, url.jdbc()), where, wait, onWait);
+  }
+
+  @Override
+  public Ddl ddl() {
+    return new H2Ddl();
   }
 
   @Override

@@ -30,8 +30,12 @@ final class H2Structure {
       "SELECT c.table_name, c.column_name,"
           + " data_type_sql(c.table_schema, c.table_name, 'TABLE', c.dtd_identifier),"
           + " c.is_nullable = 'YES', c.column_default,"
-          + " CASE WHEN c.is_identity = 'YES' THEN lower(c.identity_generation) END,"
-          + " c.generation_expression, c.remarks"
+          + " CASE WHEN c.is_identity = 'YES' THEN lower(c.identity_generation) ||"
+          + " coalesce(' (' || nullif(trim(concat("
+          + " CASE WHEN c.identity_start <> 1 THEN ' START WITH ' || c.identity_start END,"
+          + " CASE WHEN c.identity_increment <> 1 THEN ' INCREMENT BY ' || c.identity_increment END,"
+          + " CASE WHEN c.identity_cycle = 'YES' THEN ' CYCLE' END)), '') || ')', '') END,"
+          + " c.generation_expression, c.remarks, c.column_on_update"
           + " FROM information_schema.columns c JOIN information_schema.tables t"
           + " ON t.table_schema = c.table_schema AND t.table_name = c.table_name"
           + " WHERE c.table_schema = %s AND t.table_type = 'BASE TABLE'"
@@ -45,7 +49,7 @@ final class H2Structure {
           + " WHERE i.table_schema = %s ORDER BY i.table_name, i.index_name, k.ordinal_position";
   private static final String CONSTRAINTS =
       "SELECT t.table_name, t.constraint_type, t.constraint_name, coalesce(c.check_clause,"
-          + " (SELECT listagg(k.column_name, ', ') WITHIN GROUP (ORDER BY k.ordinal_position)"
+          + " (SELECT listagg('\"' || replace(k.column_name, '\"', '\"\"') || '\"', ', ') WITHIN GROUP (ORDER BY k.ordinal_position)"
           + " FROM information_schema.key_column_usage k"
           + " WHERE k.constraint_schema = t.constraint_schema"
           + " AND k.constraint_name = t.constraint_name))"
@@ -67,29 +71,45 @@ final class H2Structure {
           + " WHERE k.table_schema = %s"
           + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
   private static final String VIEWS =
-      "SELECT table_name, '', view_definition FROM information_schema.views"
-          + " WHERE table_schema = %s ORDER BY table_name";
+      "SELECT table_name, '', 'CREATE VIEW ' || %2$s || ' AS ' || view_definition, remarks AS \"comment\""
+          + " FROM information_schema.views WHERE table_schema = %1$s ORDER BY table_name";
   private static final String TRIGGERS =
-      "SELECT trigger_name, event_object_table,"
-          + " action_timing || ' ' || event_manipulation || ' ' || coalesce(java_class, '')"
-          + " FROM information_schema.triggers WHERE trigger_schema = %s ORDER BY trigger_name";
+      "SELECT trigger_name, event_object_table, 'CREATE TRIGGER ' || %2$s || ' ' || action_timing"
+          + " || ' ' || event_manipulation || ' ON ' || %3$s || CASE WHEN action_orientation = 'ROW'"
+          + " THEN ' FOR EACH ROW' ELSE '' END || ' CALL ' || quote_ident(java_class),"
+          + " remarks AS \"comment\""
+          + " FROM information_schema.triggers WHERE trigger_schema = %1$s ORDER BY trigger_name";
   private static final String SEQUENCES =
-      "SELECT sequence_name, '', data_type || ' START ' || start_value || ' INCREMENT ' || increment"
-          + " || ' MINVALUE ' || minimum_value || ' MAXVALUE ' || maximum_value || ' CYCLE '"
-          + " || cycle_option FROM information_schema.sequences"
-          + " WHERE sequence_schema = %s ORDER BY sequence_name";
+      "SELECT sequence_name, '', 'CREATE SEQUENCE ' || %2$s || ' AS ' || data_type || ' START WITH '"
+          + " || start_value || ' INCREMENT BY ' || increment || ' MINVALUE ' || minimum_value"
+          + " || ' MAXVALUE ' || maximum_value || CASE WHEN cycle_option = 'YES' THEN ' CYCLE'"
+          + " ELSE '' END || ' CACHE ' || cache, remarks AS \"comment\""
+          + " FROM information_schema.sequences"
+          + " WHERE sequence_schema = %1$s ORDER BY sequence_name";
   private static final String DOMAINS =
-      "SELECT d.domain_name, '',"
-          + " data_type_sql(d.domain_schema, d.domain_name, 'DOMAIN', d.dtd_identifier)"
+      "SELECT d.domain_name, '', 'CREATE DOMAIN ' || %2$s || ' AS '"
+          + " || data_type_sql(d.domain_schema, d.domain_name, 'DOMAIN', d.dtd_identifier)"
           + " || coalesce(' DEFAULT ' || d.domain_default, '')"
-          + " FROM information_schema.domains d WHERE d.domain_schema = %s ORDER BY d.domain_name";
+          + " || coalesce((SELECT listagg(' CHECK (' || k.check_clause || ')', '') WITHIN GROUP"
+          + " (ORDER BY k.constraint_name) FROM information_schema.domain_constraints c"
+          + " JOIN information_schema.check_constraints k"
+          + " ON k.constraint_schema = c.constraint_schema AND k.constraint_name = c.constraint_name"
+          + " WHERE c.domain_schema = d.domain_schema AND c.domain_name = d.domain_name), ''),"
+          + " d.remarks AS \"comment\""
+          + " FROM information_schema.domains d WHERE d.domain_schema = %1$s ORDER BY d.domain_name";
   private static final String ROUTINES =
-      "SELECT routine_name, '', coalesce(routine_definition, external_name)"
-          + " FROM information_schema.routines"
-          + " WHERE routine_schema = %s AND routine_type = '%s' ORDER BY routine_name";
+      "SELECT routine_name, '', 'CREATE ' || CASE WHEN routine_type = 'AGGREGATE' THEN 'AGGREGATE '"
+          + " ELSE 'ALIAS ' END || %2$s || CASE WHEN max(is_deterministic) = 'YES'"
+          + " THEN ' DETERMINISTIC' ELSE '' END || CASE WHEN max(routine_definition) IS NULL"
+          + " THEN ' FOR ' || quote_ident(max(external_name))"
+          + " ELSE ' AS ' || '''' || replace(max(routine_definition), '''', '''''') || '''' END,"
+          + " max(remarks) AS \"comment\" FROM information_schema.routines"
+          + " WHERE routine_schema = %1$s AND routine_type = '%3$s'"
+          + " GROUP BY routine_name, routine_type ORDER BY routine_name";
   private static final String OTHERS =
-      "SELECT 'constant ' || constant_name, '', value_definition FROM information_schema.constants"
-          + " WHERE constant_schema = %s ORDER BY constant_name";
+      "SELECT 'constant ' || constant_name, '', 'CREATE CONSTANT ' || %2$s || ' VALUE '"
+          + " || value_definition FROM information_schema.constants"
+          + " WHERE constant_schema = %1$s ORDER BY constant_name";
 
   /** How the engine names what nobody named: {@code CONSTRAINT_8}, {@code CONSTRAINT_8A}. */
   private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_[0-9A-F]+(_\\d+)?");
@@ -124,6 +144,7 @@ final class H2Structure {
                 table,
                 columns.getOrDefault(table, List.of()),
                 primaryKeys.getOrDefault(table, List.of()),
+                Map.of(),
                 List.copyOf(foreignKeys.getOrDefault(table, Map.of()).values()),
                 constraints.getOrDefault(table, List.of()),
                 indexes.getOrDefault(table, List.of()).stream().map(H2Structure::named).toList(),
@@ -168,6 +189,7 @@ final class H2Structure {
         StructureRows.put(more, Column.IDENTITY, rows.getString(6));
         StructureRows.put(more, Column.GENERATED, rows.getString(7));
         StructureRows.put(more, Column.COMMENT, rows.getString(8));
+        StructureRows.put(more, "on update", rows.getString(9));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -193,12 +215,13 @@ final class H2Structure {
         List<String> names = new ArrayList<>(before.map(Index::columns).orElse(List.of()));
         names.add(rows.getString(6));
         String order = "DESC".equals(rows.getString(7)) ? " DESC" : "";
-        String definition =
+        String start =
             before
-                    .map(index -> index.definition() + ", ")
-                    .orElse(rows.getBoolean(4) ? "UNIQUE " : "INDEX ")
-                + rows.getString(6)
-                + order;
+                .map(
+                    index ->
+                        index.definition().substring(0, index.definition().length() - 1) + ", ")
+                .orElse(rows.getBoolean(4) ? "CREATE UNIQUE INDEX (" : "CREATE INDEX (");
+        String definition = start + H2Engine.QUOTING.name(rows.getString(6)) + order + ")";
         list.add(new Index(name, names, rows.getBoolean(4), false, rows.getBoolean(5), definition));
         if (rows.getBoolean(3)) {
           primaryKeys.put(table, List.copyOf(names));
@@ -217,6 +240,7 @@ final class H2Structure {
                 new Constraint(
                     kind,
                     StructureRows.chosen(rows.getString(3), INVENTED),
+                    rows.getString(3),
                     "(" + rows.getString(4) + ")"));
       }
     }
@@ -238,6 +262,7 @@ final class H2Structure {
             name,
             new ForeignKey(
                 StructureRows.chosen(name, INVENTED),
+                name,
                 own,
                 rows.getString(4),
                 theirs,
@@ -250,18 +275,27 @@ final class H2Structure {
 
   private List<SchemaObject> objects() throws SQLException {
     List<SchemaObject> found = new ArrayList<>();
-    UnaryOperator<String> own = UnaryOperator.identity();
-    StructureRows.objects(found, Kind.DOMAIN, query(DOMAINS), own);
-    StructureRows.objects(found, Kind.SEQUENCE, query(SEQUENCES), own);
-    StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
-    StructureRows.objects(
-        found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(schema, "FUNCTION")), own);
-    StructureRows.objects(
-        found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(schema, "PROCEDURE")), own);
-    StructureRows.objects(
-        found, Kind.AGGREGATE, sql.executeQuery(ROUTINES.formatted(schema, "AGGREGATE")), own);
-    StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS), own);
-    StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
+    objects(found, Kind.DOMAIN, DOMAINS.formatted(schema, quoted("domain_name")));
+    objects(found, Kind.SEQUENCE, SEQUENCES.formatted(schema, quoted("sequence_name")));
+    objects(found, Kind.VIEW, VIEWS.formatted(schema, quoted("table_name")));
+    String routine = quoted("routine_name");
+    objects(found, Kind.FUNCTION, ROUTINES.formatted(schema, routine, "FUNCTION"));
+    objects(found, Kind.PROCEDURE, ROUTINES.formatted(schema, routine, "PROCEDURE"));
+    objects(found, Kind.AGGREGATE, ROUTINES.formatted(schema, routine, "AGGREGATE"));
+    objects(
+        found,
+        Kind.TRIGGER,
+        TRIGGERS.formatted(schema, quoted("trigger_name"), quoted("event_object_table")));
+    objects(found, Kind.OTHER, OTHERS.formatted(schema, quoted("constant_name")));
     return found;
+  }
+
+  private void objects(List<SchemaObject> found, Kind kind, String query) throws SQLException {
+    StructureRows.objects(found, kind, sql.executeQuery(query), UnaryOperator.identity());
+  }
+
+  /** A column's value as statements write a name. */
+  private static String quoted(String column) {
+    return "'\"' || replace(" + column + ", '\"', '\"\"') || '\"'";
   }
 }

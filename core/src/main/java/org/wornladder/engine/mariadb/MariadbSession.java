@@ -11,6 +11,7 @@ import java.util.Properties;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.mariadb.jdbc.Driver;
+import org.wornladder.diff.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Connecting;
 import org.wornladder.engine.Connecting.Answer;
@@ -256,6 +257,11 @@ final class MariadbSession extends JdbcSession {
             + lock
             + ")";
     return value(query).orElse("a session that is just ending, or another user's");
+  }
+
+  @Override
+  public Ddl ddl() {
+    return new MariadbDdl();
   }
 
   @Override

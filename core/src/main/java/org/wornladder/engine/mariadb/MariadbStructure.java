@@ -14,6 +14,7 @@ import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
@@ -28,13 +29,9 @@ import org.wornladder.schema.Table;
 final class MariadbStructure {
   private static final String TABLES =
       """
-      SELECT t.table_name, t.engine, t.table_collation, t.table_comment, t.create_options,
-          t.table_type = 'SYSTEM VERSIONED',
-          (SELECT group_concat(concat_ws(' ', p.partition_name, p.partition_method,
-             p.partition_expression, p.partition_description) ORDER BY p.partition_ordinal_position
-             SEPARATOR '; ') FROM information_schema.partitions p
-            WHERE p.table_schema = t.table_schema AND p.table_name = t.table_name
-              AND p.partition_name IS NOT NULL)
+      SELECT t.table_name, t.engine, t.table_collation, t.table_comment,
+          trim(replace(t.create_options, 'partitioned', '')), t.table_type = 'SYSTEM VERSIONED',
+          t.create_options LIKE '%%partitioned%%'
         FROM information_schema.tables t
        WHERE t.table_schema = %s AND t.table_type IN ('BASE TABLE', 'SYSTEM VERSIONED')
        ORDER BY t.table_name""";
@@ -51,8 +48,10 @@ final class MariadbStructure {
   private static final String INDEXES =
       """
       SELECT table_name, index_name, non_unique = 0, coalesce(column_name, '(expression)'),
-          concat(CASE WHEN sub_part IS NULL THEN '' ELSE concat('(', sub_part, ')') END,
-            CASE WHEN collation = 'D' THEN ' DESC' ELSE '' END), index_type, index_comment
+          concat('`', replace(coalesce(column_name, ''), '`', '``'), '`',
+            CASE WHEN sub_part IS NULL OR index_type = 'SPATIAL' THEN '' ELSE concat('(', sub_part, ')') END,
+            CASE WHEN collation = 'D' THEN ' DESC' ELSE '' END), index_type, index_comment,
+          sub_part IS NOT NULL
         FROM information_schema.statistics WHERE table_schema = %s
        ORDER BY table_name, index_name, seq_in_index""";
   private static final String CHECKS =
@@ -70,43 +69,71 @@ final class MariadbStructure {
           + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
   private static final String VIEWS =
       """
-      SELECT table_name, '', concat(view_definition, CASE WHEN check_option = 'NONE' THEN ''
-          ELSE concat(' WITH ', check_option, ' CHECK OPTION') END,
-          CASE WHEN security_type = 'DEFINER' THEN '' ELSE ' SQL SECURITY INVOKER' END)
+      SELECT table_name, '', concat('CREATE ', CASE WHEN algorithm IN ('UNDEFINED', 'NONE') THEN ''
+          ELSE concat('ALGORITHM = ', algorithm, ' ') END, CASE WHEN security_type = 'DEFINER' THEN ''
+          ELSE 'SQL SECURITY INVOKER ' END, 'VIEW `', replace(table_name, '`', '``'), '` AS ',
+          view_definition, CASE WHEN check_option = 'NONE' THEN ''
+          ELSE concat(' WITH ', check_option, ' CHECK OPTION') END)
         FROM information_schema.views WHERE table_schema = %s ORDER BY table_name""";
   private static final String TRIGGERS =
       """
-      SELECT trigger_name, event_object_table,
-          concat(action_timing, ' ', event_manipulation, ' ', action_statement)
-        FROM information_schema.triggers WHERE trigger_schema = %s ORDER BY trigger_name""";
+      SELECT trigger_name, event_object_table, concat('CREATE TRIGGER `',
+          replace(trigger_name, '`', '``'), '` ', action_timing, ' ', event_manipulation, ' ON `',
+          replace(event_object_table, '`', '``'), '` FOR EACH ROW ', action_statement)
+        FROM information_schema.triggers WHERE trigger_schema = %s
+       ORDER BY event_object_table, action_timing, event_manipulation, action_order""";
   private static final String ROUTINES =
       """
-      SELECT r.routine_name, '', concat('(', coalesce((SELECT group_concat(concat_ws(' ',
-          p.parameter_mode, p.parameter_name, p.dtd_identifier) ORDER BY p.ordinal_position
+      SELECT r.routine_name, '', concat('CREATE ', r.routine_type, ' `',
+          replace(r.routine_name, '`', '``'), '`(', coalesce((SELECT group_concat(concat(
+          CASE WHEN r.routine_type = 'PROCEDURE' THEN concat(p.parameter_mode, ' ') ELSE '' END, '`',
+          replace(p.parameter_name, '`', '``'), '` ', p.dtd_identifier) ORDER BY p.ordinal_position
           SEPARATOR ', ') FROM information_schema.parameters p
            WHERE p.specific_schema = r.routine_schema AND p.specific_name = r.specific_name
              AND p.routine_type = r.routine_type AND p.ordinal_position > 0), ''), ') ',
-          CASE WHEN r.dtd_identifier IS NULL THEN '' ELSE concat('RETURNS ', r.dtd_identifier, ' ')
+          CASE WHEN r.routine_type = 'PROCEDURE' THEN '' ELSE concat('RETURNS ', r.dtd_identifier, ' ')
           END, r.sql_data_access, ' ', CASE WHEN r.is_deterministic = 'YES' THEN 'DETERMINISTIC '
           ELSE '' END, CASE WHEN r.security_type = 'INVOKER' THEN 'SQL SECURITY INVOKER ' ELSE ''
-          END, r.routine_definition)
+          END, CASE WHEN r.routine_comment = '' THEN '' ELSE concat('COMMENT ',
+          quote(r.routine_comment), ' ') END, r.routine_definition)
         FROM information_schema.routines r
        WHERE r.routine_schema = %s AND r.routine_type = '%s' ORDER BY r.routine_name""";
   private static final String EVENTS =
       """
-      SELECT event_name, '', concat_ws(' ', event_type, execute_at, interval_value, interval_field,
-          starts, ends, status, on_completion, event_definition)
+      SELECT event_name, '', concat('CREATE EVENT `', replace(event_name, '`', '``'),
+          '` ON SCHEDULE ', CASE WHEN event_type = 'ONE TIME' THEN concat('AT ', quote(execute_at))
+          ELSE concat('EVERY ', CASE WHEN interval_value REGEXP '^[0-9]+$' THEN interval_value
+          ELSE quote(interval_value) END, ' ', interval_field,
+          CASE WHEN starts IS NULL THEN '' ELSE concat(' STARTS ', quote(starts)) END,
+          CASE WHEN ends IS NULL THEN '' ELSE concat(' ENDS ', quote(ends)) END) END,
+          ' ON COMPLETION ', on_completion, CASE status WHEN 'ENABLED' THEN ' ENABLE'
+          ELSE ' DISABLE' END, CASE WHEN event_comment = '' THEN '' ELSE concat(' COMMENT ',
+          quote(event_comment)) END, ' DO ', event_definition)
         FROM information_schema.events WHERE event_schema = %s ORDER BY event_name""";
   private static final String OTHERS =
       """
       SELECT concat(lower(table_type), ' ', table_name), '', '' FROM information_schema.tables
-       WHERE table_schema = %s
+       WHERE table_schema = %1$s
          AND table_type NOT IN ('BASE TABLE', 'SYSTEM VERSIONED', 'VIEW', 'SYSTEM VIEW', 'SEQUENCE')
-       ORDER BY table_name""";
+      UNION ALL SELECT concat(lower(routine_type), ' ', routine_name), '', ''
+        FROM information_schema.routines WHERE routine_schema = %1$s
+         AND routine_type NOT IN ('FUNCTION', 'PROCEDURE')
+       ORDER BY 1""";
   private static final String SEQUENCES =
       """
-      SELECT table_name, '', '' FROM information_schema.tables
+      SELECT table_name FROM information_schema.tables
        WHERE table_schema = %s AND table_type = 'SEQUENCE' ORDER BY table_name""";
+  private static final String SEQUENCE =
+      "SELECT %s, '', concat('CREATE SEQUENCE ', %s, ' START WITH ', start_value, ' MINVALUE ',"
+          + " minimum_value, ' MAXVALUE ', maximum_value, ' INCREMENT BY ', increment, ' CACHE ',"
+          + " cache_size, CASE WHEN cycle_option THEN ' CYCLE' ELSE ' NOCYCLE' END) FROM %s";
+
+  private static final int SEQUENCES_IN_ONE_QUERY = 200;
+  private static final String PRIMARY = "PRIMARY";
+  private static final String AUTO_INCREMENT = "auto_increment";
+
+  /** The word for what else stands behind a column. */
+  static final String EXTRA = "extra";
 
   /** How the server names what nobody named: {@code CONSTRAINT_1}, {@code bin_ibfk_1}. */
   private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_\\d+|.*_ibfk_\\d+");
@@ -118,9 +145,11 @@ final class MariadbStructure {
   private final String here;
 
   private final List<String> without;
+  private boolean partitioned;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, List<Constraint>> checks = new HashMap<>();
+  private final Map<String, Map<String, String>> keyMore = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, Map<String, ForeignKey>> foreignKeys = new HashMap<>();
 
@@ -150,7 +179,7 @@ final class MariadbStructure {
     List<Index> all = indexes.getOrDefault(name, List.of());
     List<String> primaryKey =
         all.stream()
-            .filter(index -> index.name().equals("PRIMARY"))
+            .filter(index -> index.name().equals(PRIMARY))
             .findFirst()
             .map(Index::columns)
             .orElse(List.of());
@@ -161,6 +190,7 @@ final class MariadbStructure {
         name,
         columns.getOrDefault(name, List.of()),
         primaryKey,
+        keyMore.getOrDefault(name, Map.of()),
         keys,
         checks.getOrDefault(name, List.of()),
         marked,
@@ -196,9 +226,13 @@ final class MariadbStructure {
         StructureRows.put(said, "comment", rows.getString(4));
         StructureRows.put(said, "storage options", rows.getString(5));
         StructureRows.put(said, "system versioned", rows.getBoolean(6) ? "yes" : null);
-        StructureRows.put(said, "partitions", rows.getString(7));
+        partitioned |= rows.getBoolean(7);
         options.put(rows.getString(1), said);
       }
+    }
+    if (partitioned) {
+      MariadbPartitions.read(query(MariadbPartitions.QUERY))
+          .forEach((table, clause) -> options.get(table).put("partitions", clause));
     }
   }
 
@@ -206,17 +240,18 @@ final class MariadbStructure {
     try (ResultSet rows = query(COLUMNS)) {
       while (rows.next()) {
         String extra = rows.getString(7);
-        boolean identity = extra.contains("auto_increment");
         Map<String, String> more = new HashMap<>();
         String expression = rows.getString(6) == null ? "" : rows.getString(6);
-        if (identity) {
-          more.put(Column.IDENTITY, "auto_increment");
-        } else if (expression.isEmpty()) {
-          more.put("extra", extra);
-        } else {
-          boolean stored = extra.contains("STORED");
-          more.put(Column.GENERATED, expression + (stored ? " stored" : " virtual"));
+        if (extra.contains(AUTO_INCREMENT)) {
+          more.put(Column.IDENTITY, AUTO_INCREMENT);
         }
+        if (!expression.isEmpty()) {
+          boolean stored = extra.contains("STORED");
+          more.put(Column.GENERATED, "(" + expression + ")" + (stored ? " stored" : " virtual"));
+        }
+        more.put(
+            EXTRA,
+            extra.replaceAll("(STORED|VIRTUAL) GENERATED|auto_increment|^, |, $", "").strip());
         StructureRows.put(more, Column.COLLATION, rows.getString(8));
         StructureRows.put(more, Column.COMMENT, rows.getString(9));
         columns
@@ -243,15 +278,39 @@ final class MariadbStructure {
             continues ? Optional.of(list.remove(list.size() - 1)) : Optional.empty();
         List<String> names = new ArrayList<>(before.map(Index::columns).orElse(List.of()));
         names.add(rows.getString(4));
-        String kind = (rows.getBoolean(3) ? "UNIQUE " : "") + rows.getString(6);
-        String definition =
-            before.map(index -> index.definition() + ", ").orElse(kind + " ")
-                + rows.getString(4)
-                + rows.getString(5);
+        String comment = rows.getString(7);
+        String end =
+            ")" + (comment.isEmpty() ? "" : " COMMENT " + MariadbEngine.QUOTING.text(comment));
+        String start =
+            before
+                .map(
+                    index ->
+                        index.definition().substring(0, index.definition().length() - end.length()))
+                .map(text -> text + ", ")
+                .orElse(kind(rows.getBoolean(3), rows.getString(6)) + " (");
+        String definition = start + rows.getString(5) + end;
+        if (name.equals(PRIMARY)) {
+          tellKey(rows.getString(1), definition, rows.getBoolean(8));
+        }
         list.add(
-            new Index(name, names, rows.getBoolean(3), false, name.equals("PRIMARY"), definition));
+            new Index(name, names, rows.getBoolean(3), false, name.equals(PRIMARY), definition));
       }
     }
+  }
+
+  /** A primary key over parts of columns, or downwards, is more than its columns' names. */
+  private void tellKey(String table, String definition, boolean part) {
+    if (part || definition.contains(" DESC") || keyMore.containsKey(table)) {
+      String columns = definition.substring(definition.indexOf('('));
+      keyMore.put(table, Map.of(Element.DEFINITION, "PRIMARY KEY " + columns));
+    }
+  }
+
+  private static String kind(boolean unique, String type) {
+    return switch (type) {
+      case "FULLTEXT", "SPATIAL" -> type + " KEY";
+      default -> (unique ? "UNIQUE KEY" : "KEY") + " USING " + type;
+    };
   }
 
   private void readChecks() throws SQLException {
@@ -263,6 +322,7 @@ final class MariadbStructure {
                 new Constraint(
                     Kind.CHECK,
                     StructureRows.chosen(rows.getString(2), INVENTED),
+                    rows.getString(2),
                     rows.getString(3)));
       }
     }
@@ -284,6 +344,7 @@ final class MariadbStructure {
             name,
             new ForeignKey(
                 StructureRows.chosen(name, INVENTED),
+                name,
                 own,
                 rows.getString(4),
                 theirs,
@@ -297,7 +358,7 @@ final class MariadbStructure {
   private List<SchemaObject> objects() throws SQLException {
     List<SchemaObject> found = new ArrayList<>();
     UnaryOperator<String> own = text -> text.replace(here, "");
-    StructureRows.objects(found, Kind.SEQUENCE, query(SEQUENCES), own);
+    sequences(found);
     StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
     StructureRows.objects(
         found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(database, "FUNCTION")), own);
@@ -307,5 +368,25 @@ final class MariadbStructure {
     StructureRows.objects(found, Kind.EVENT, query(EVENTS), own);
     StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
     return found;
+  }
+
+  /** What a sequence is stands in the sequence alone: one query for many of them. */
+  private void sequences(List<SchemaObject> found) throws SQLException {
+    List<String> parts = new ArrayList<>();
+    try (ResultSet rows = query(SEQUENCES)) {
+      while (rows.next()) {
+        String quoted = MariadbEngine.QUOTING.name(rows.getString(1));
+        parts.add(
+            SEQUENCE.formatted(
+                MariadbEngine.QUOTING.text(rows.getString(1)),
+                MariadbEngine.QUOTING.text(quoted),
+                here + quoted));
+      }
+    }
+    for (int from = 0; from < parts.size(); from += SEQUENCES_IN_ONE_QUERY) {
+      int to = Math.min(parts.size(), from + SEQUENCES_IN_ONE_QUERY);
+      String all = String.join(" UNION ALL ", parts.subList(from, to));
+      StructureRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), UnaryOperator.identity());
+    }
   }
 }

@@ -4,11 +4,13 @@ import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Calendar;
 import java.util.Optional;
 import java.util.Properties;
 import javax.crypto.Mac;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
+import org.postgresql.core.ServerVersion;
 import org.wornladder.engine.Connecting;
 import org.wornladder.engine.Connecting.Answer;
 import org.wornladder.engine.ServerUrl;
@@ -49,7 +51,12 @@ final class PostgresConnector {
   static void loadAhead() {
     try {
       Properties none = new Properties();
-      if (new Driver().getPropertyInfo(PostgresEngine.JDBC + "//localhost/none", none).length > 0) {
+      // The driver reads version numbers and times by the locale's rules, which load slowly.
+      boolean current = ServerVersion.v12.getVersionNum() > 0;
+      Calendar.getInstance();
+      if (current
+          && new Driver().getPropertyInfo(PostgresEngine.JDBC + "//localhost/none", none).length
+              > 0) {
         Mac.getInstance("HmacSHA256");
         MessageDigest.getInstance("SHA-256");
       }

@@ -1,6 +1,5 @@
 package org.wornladder.engine.postgres;
 
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -12,16 +11,26 @@ import org.wornladder.schema.SchemaObject;
 
 /** Reads what is no table, a query a kind; each gives a name, a table and a definition. */
 final class PostgresObjects {
+  private static final String SCHEMAS =
+      """
+      SELECT n.nspname, '', 'CREATE SCHEMA ' || quote_ident(n.nspname),
+          pg_catalog.obj_description(n.oid, 'pg_namespace') AS comment
+        FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%others)""";
   private static final String VIEWS =
       """
-      SELECT %name(c.relname), '', concat_ws(' ', array_to_string(c.reloptions, ', '),
-          pg_catalog.pg_get_viewdef(c.oid))
+      SELECT %name(c.relname), '', concat('CREATE ', CASE c.relkind WHEN 'm' THEN 'MATERIALIZED ' END,
+          'VIEW ', %quoted(c.relname), ' WITH (' || array_to_string(c.reloptions, ', ') || ')', E' AS\n',
+          rtrim(pg_catalog.pg_get_viewdef(c.oid), ';'),
+          CASE WHEN NOT c.relispopulated THEN E'\n WITH NO DATA' END),
+          pg_catalog.obj_description(c.oid, 'pg_class') AS comment
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE c.relkind = '%kind' AND %here AND %own(pg_class, c)""";
   private static final String MATERIALISED_INDEXES =
       """
-      SELECT %name(i.relname), %name(c.relname),
-          regexp_replace(pg_catalog.pg_get_indexdef(i.oid), ' INDEX .* USING ', ' INDEX USING ')
+      SELECT %name(i.relname), %name(c.relname), concat('CREATE ', CASE WHEN x.indisunique THEN
+          'UNIQUE ' END, 'INDEX ', quote_ident(i.relname), ' ON ', %quoted(c.relname),
+          substr(pg_catalog.pg_get_indexdef(i.oid),
+            position(' USING ' IN pg_catalog.pg_get_indexdef(i.oid))))
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
@@ -29,37 +38,59 @@ final class PostgresObjects {
   private static final String ROUTINES =
       """
       SELECT %name(p.proname) || '(' || pg_catalog.pg_get_function_identity_arguments(p.oid) || ')',
-          '', pg_catalog.pg_get_functiondef(p.oid)
+          '', concat('CREATE ', '%word ', %quoted(p.proname), substr(pg_catalog.pg_get_functiondef(p.oid),
+            length(concat('CREATE OR REPLACE ', '%word ', quote_ident(n.nspname), '.',
+              quote_ident(p.proname))) + 1)),
+          pg_catalog.obj_description(p.oid, 'pg_proc') AS comment
         FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace
        WHERE p.prokind %kind AND %here AND %own(pg_proc, p)""";
   private static final String AGGREGATES =
       """
       SELECT %name(p.proname) || '(' || pg_catalog.pg_get_function_identity_arguments(p.oid) || ')',
-          '', concat_ws(', ', 'sfunc = ' || a.aggtransfn, 'stype = ' ||
-          pg_catalog.format_type(a.aggtranstype, NULL), 'finalfunc = ' || nullif(a.aggfinalfn::oid, 0)::pg_catalog.regproc,
-          'combinefunc = ' || nullif(a.aggcombinefn::oid, 0)::pg_catalog.regproc, 'initcond = ' || a.agginitval,
-          'sortop = ' || nullif(a.aggsortop, 0)::pg_catalog.regoperator)
+          '', concat('CREATE AGGREGATE ', %quoted(p.proname), '(',
+          CASE WHEN p.pronargs = 0 THEN '*' ELSE pg_catalog.pg_get_function_arguments(p.oid) END,
+          ') (', concat_ws(', ', 'SFUNC = ' || a.aggtransfn, 'STYPE = ' ||
+          pg_catalog.format_type(a.aggtranstype, NULL), 'SSPACE = ' || nullif(a.aggtransspace, 0),
+          'FINALFUNC = ' || nullif(a.aggfinalfn::oid, 0)::pg_catalog.regproc,
+          CASE WHEN a.aggfinalextra THEN 'FINALFUNC_EXTRA' END,
+          'COMBINEFUNC = ' || nullif(a.aggcombinefn::oid, 0)::pg_catalog.regproc,
+          'INITCOND = ' || quote_literal(a.agginitval),
+          'MSFUNC = ' || nullif(a.aggmtransfn::oid, 0)::pg_catalog.regproc,
+          'MINVFUNC = ' || nullif(a.aggminvtransfn::oid, 0)::pg_catalog.regproc,
+          'MSTYPE = ' || pg_catalog.format_type(nullif(a.aggmtranstype, 0), NULL),
+          'MFINALFUNC = ' || nullif(a.aggmfinalfn::oid, 0)::pg_catalog.regproc,
+          'MINITCOND = ' || quote_literal(a.aggminitval),
+          'SORTOP = ' || (SELECT 'OPERATOR(' || quote_ident(s.nspname) || '.' || o.oprname || ')'
+            FROM pg_catalog.pg_operator o JOIN pg_catalog.pg_namespace s ON s.oid = o.oprnamespace
+            WHERE o.oid = a.aggsortop),
+          'PARALLEL = ' || CASE p.proparallel WHEN 's' THEN 'SAFE' WHEN 'r' THEN 'RESTRICTED' END,
+          CASE WHEN a.aggkind = 'h' THEN 'HYPOTHETICAL' END), ')'),
+          pg_catalog.obj_description(p.oid, 'pg_proc') AS comment
         FROM pg_catalog.pg_aggregate a JOIN pg_catalog.pg_proc p ON p.oid = a.aggfnoid
         JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace
        WHERE %here AND %own(pg_proc, p)""";
   private static final String TRIGGERS =
       """
       SELECT t.tgname || ' on ' || %name(c.relname), %name(c.relname),
-          pg_catalog.pg_get_triggerdef(t.oid) || CASE t.tgenabled WHEN 'D' THEN ' (disabled)'
-          WHEN 'A' THEN ' (always)' WHEN 'R' THEN ' (replica)' ELSE '' END
+          pg_catalog.pg_get_triggerdef(t.oid, true), CASE t.tgenabled WHEN 'D' THEN 'disabled'
+          WHEN 'A' THEN 'always' WHEN 'R' THEN 'replica' END AS state,
+          pg_catalog.obj_description(t.oid, 'pg_trigger') AS comment
         FROM pg_catalog.pg_trigger t JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE NOT t.tgisinternal AND t.tgparentid = 0 AND %here AND %own(pg_class, c)""";
   private static final String SEQUENCES =
       """
-      SELECT %name(c.relname), '', concat_ws(' ', 'AS', pg_catalog.format_type(s.seqtypid, NULL),
-          'START', s.seqstart, 'INCREMENT', s.seqincrement, 'MINVALUE', s.seqmin, 'MAXVALUE',
-          s.seqmax, 'CACHE', s.seqcache, CASE WHEN s.seqcycle THEN 'CYCLE' END,
-          (SELECT 'OWNED BY ' || t.relname || '.' || a.attname FROM pg_catalog.pg_depend o
-             JOIN pg_catalog.pg_class t ON t.oid = o.refobjid
-             JOIN pg_catalog.pg_attribute a ON a.attrelid = t.oid AND a.attnum = o.refobjsubid
+      SELECT %name(c.relname), '', concat_ws(' ', 'CREATE', CASE c.relpersistence WHEN 'u' THEN
+          'UNLOGGED' END, 'SEQUENCE', %quoted(c.relname), 'AS',
+          pg_catalog.format_type(s.seqtypid, NULL), 'START WITH', s.seqstart, 'INCREMENT BY',
+          s.seqincrement, 'MINVALUE', s.seqmin, 'MAXVALUE', s.seqmax, 'CACHE', s.seqcache,
+          CASE WHEN s.seqcycle THEN 'CYCLE' END),
+          (SELECT o.refobjid::pg_catalog.regclass || '.' || quote_ident(a.attname)
+             FROM pg_catalog.pg_depend o
+             JOIN pg_catalog.pg_attribute a ON a.attrelid = o.refobjid AND a.attnum = o.refobjsubid
             WHERE o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND o.objid = c.oid
-              AND o.deptype = 'a'))
+              AND o.deptype = 'a') AS "owned by",
+          pg_catalog.obj_description(c.oid, 'pg_class') AS comment
         FROM pg_catalog.pg_sequence s JOIN pg_catalog.pg_class c ON c.oid = s.seqrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE %here AND %own(pg_class, c) AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend o
@@ -67,30 +98,42 @@ final class PostgresObjects {
              AND o.deptype = 'i')""";
   private static final String ENUMS =
       """
-      SELECT %name(t.typname), '', (SELECT string_agg(quote_literal(e.enumlabel), ', '
-          ORDER BY e.enumsortorder) FROM pg_catalog.pg_enum e WHERE e.enumtypid = t.oid)
+      SELECT %name(t.typname), '', concat('CREATE TYPE ', %quoted(t.typname), ' AS ENUM (',
+          (SELECT string_agg(quote_literal(e.enumlabel), ', ' ORDER BY e.enumsortorder)
+             FROM pg_catalog.pg_enum e WHERE e.enumtypid = t.oid), ')'),
+          pg_catalog.obj_description(t.oid, 'pg_type') AS comment
         FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
        WHERE t.typtype = 'e' AND %here AND %own(pg_type, t)""";
   private static final String DOMAINS =
       """
-      SELECT %name(t.typname), '', concat_ws(' ',
+      SELECT %name(t.typname), '', concat_ws(' ', 'CREATE DOMAIN', %quoted(t.typname), 'AS',
           pg_catalog.format_type(t.typbasetype, t.typtypmod),
-          CASE WHEN t.typnotnull THEN 'NOT NULL' END, 'DEFAULT ' || t.typdefault,
-          (SELECT string_agg(pg_catalog.pg_get_constraintdef(k.oid), ' ' ORDER BY k.conname)
-             FROM pg_catalog.pg_constraint k WHERE k.contypid = t.oid AND k.contype = 'c'))
+          (SELECT 'COLLATE ' || %collation(t.typcollation) FROM pg_catalog.pg_type b
+            WHERE b.oid = t.typbasetype AND t.typcollation <> b.typcollation),
+          'DEFAULT ' || t.typdefault, CASE WHEN t.typnotnull THEN 'NOT NULL' END,
+          (SELECT string_agg(CASE WHEN k.conname ~ '_check[0-9]*$' THEN '' ELSE 'CONSTRAINT ' ||
+             quote_ident(k.conname) || ' ' END || pg_catalog.pg_get_constraintdef(k.oid), ' '
+             ORDER BY k.conname)
+             FROM pg_catalog.pg_constraint k WHERE k.contypid = t.oid AND k.contype = 'c')),
+          pg_catalog.obj_description(t.oid, 'pg_type') AS comment
         FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
        WHERE t.typtype = 'd' AND %here AND %own(pg_type, t)""";
   private static final String COMPOSITES =
       """
-      SELECT %name(c.relname), '', (SELECT string_agg(quote_ident(a.attname) || ' ' ||
-          pg_catalog.format_type(a.atttypid, a.atttypmod), ', ' ORDER BY a.attnum)
-          FROM pg_catalog.pg_attribute a WHERE a.attrelid = c.oid AND a.attnum > 0
-           AND NOT a.attisdropped)
+      SELECT %name(c.relname), '', concat('CREATE TYPE ', %quoted(c.relname), ' AS (',
+          (SELECT string_agg(quote_ident(a.attname) || ' ' ||
+             pg_catalog.format_type(a.atttypid, a.atttypmod) || CASE WHEN a.attcollation <> y.typcollation
+               THEN ' COLLATE ' || %collation(a.attcollation) ELSE '' END, ', '
+             ORDER BY a.attnum)
+             FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_type y ON y.oid = a.atttypid
+            WHERE a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped), ')'),
+          pg_catalog.obj_description(c.reltype, 'pg_type') AS comment
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE c.relkind = 'c' AND %here AND %own(pg_class, c)""";
   private static final String POLICIES =
       """
       SELECT p.polname || ' on ' || %name(c.relname), %name(c.relname), concat_ws(' ',
+          'CREATE POLICY', quote_ident(p.polname), 'ON', %quoted(c.relname),
           CASE WHEN NOT p.polpermissive THEN 'AS RESTRICTIVE' END, 'FOR', CASE p.polcmd
           WHEN 'r' THEN 'SELECT' WHEN 'a' THEN 'INSERT' WHEN 'w' THEN 'UPDATE'
           WHEN 'd' THEN 'DELETE' ELSE 'ALL' END, 'TO ' || CASE WHEN p.polroles = '{0}' THEN 'PUBLIC'
@@ -102,7 +145,10 @@ final class PostgresObjects {
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE %here""";
   private static final String EXTENSIONS =
       """
-      SELECT e.extname::text, '', 'VERSION ' || e.extversion FROM pg_catalog.pg_extension e
+      SELECT e.extname::text, '', 'CREATE EXTENSION IF NOT EXISTS ' || quote_ident(e.extname) ||
+          CASE WHEN n.nspname = %first OR n.nspname IN ('public', 'pg_catalog') THEN ''
+          ELSE ' WITH SCHEMA ' || quote_ident(n.nspname) END, e.extversion AS version
+        FROM pg_catalog.pg_extension e JOIN pg_catalog.pg_namespace n ON n.oid = e.extnamespace
        WHERE e.extname <> 'plpgsql'""";
 
   /** Named, so that nothing that stands there is passed over in silence. */
@@ -145,33 +191,42 @@ final class PostgresObjects {
 
   private final Statement sql;
   private final PostgresScope scope;
-  private final List<SchemaObject> found = new ArrayList<>();
+  private final List<Kind> asked = new ArrayList<>();
+  private final List<String> queries = new ArrayList<>();
 
   PostgresObjects(Statement sql, PostgresScope scope) {
     this.sql = sql;
     this.scope = scope;
   }
 
+  /** All kinds in one message: most have few objects, and the way there would take longer. */
   List<SchemaObject> read() throws SQLException {
-    objects(Kind.EXTENSION, EXTENSIONS);
-    objects(Kind.ENUM, ENUMS);
-    objects(Kind.DOMAIN, DOMAINS);
-    objects(Kind.COMPOSITE, COMPOSITES);
-    objects(Kind.SEQUENCE, SEQUENCES);
-    objects(Kind.INDEX, MATERIALISED_INDEXES);
-    objects(Kind.POLICY, POLICIES);
-    objects(Kind.VIEW, VIEWS.replace("%kind", "v"));
-    objects(Kind.MATERIALISED_VIEW, VIEWS.replace("%kind", "m"));
-    objects(Kind.FUNCTION, ROUTINES.replace("%kind", "IN ('f', 'w')"));
-    objects(Kind.PROCEDURE, ROUTINES.replace("%kind", "= 'p'"));
-    objects(Kind.AGGREGATE, AGGREGATES);
-    objects(Kind.TRIGGER, TRIGGERS);
-    objects(Kind.OTHER, OTHERS);
+    ask(Kind.SCHEMA, SCHEMAS);
+    ask(Kind.EXTENSION, EXTENSIONS);
+    ask(Kind.ENUM, ENUMS);
+    ask(Kind.DOMAIN, DOMAINS);
+    ask(Kind.COMPOSITE, COMPOSITES);
+    ask(Kind.SEQUENCE, SEQUENCES);
+    ask(Kind.INDEX, MATERIALISED_INDEXES);
+    ask(Kind.POLICY, POLICIES);
+    ask(Kind.VIEW, VIEWS.replace("%kind", "v"));
+    ask(Kind.MATERIALISED_VIEW, VIEWS.replace("%kind", "m"));
+    ask(Kind.FUNCTION, ROUTINES.replace("%word", "FUNCTION").replace("%kind", "IN ('f', 'w')"));
+    ask(Kind.PROCEDURE, ROUTINES.replace("%word", "PROCEDURE").replace("%kind", "= 'p'"));
+    ask(Kind.AGGREGATE, AGGREGATES);
+    ask(Kind.TRIGGER, TRIGGERS);
+    ask(Kind.OTHER, OTHERS);
+    List<SchemaObject> found = new ArrayList<>();
+    sql.execute(String.join("; ", queries));
+    for (Kind kind : asked) {
+      StructureRows.objects(found, kind, sql.getResultSet(), UnaryOperator.identity());
+      sql.getMoreResults();
+    }
     return found;
   }
 
-  private void objects(Kind kind, String query) throws SQLException {
-    ResultSet rows = sql.executeQuery(scope.of(query) + " ORDER BY 1");
-    StructureRows.objects(found, kind, rows, UnaryOperator.identity());
+  private void ask(Kind kind, String query) {
+    asked.add(kind);
+    queries.add(scope.of(query) + " ORDER BY 1");
   }
 }

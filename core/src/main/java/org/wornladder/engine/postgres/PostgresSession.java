@@ -14,6 +14,7 @@ import java.util.concurrent.FutureTask;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
+import org.wornladder.diff.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
@@ -320,14 +321,24 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public Ddl ddl() {
+    return new PostgresDdl(schemas);
+  }
+
+  @Override
   public Schema structure(List<String> without) throws SQLException {
     // Compiling a query of the catalogue takes far longer than running it.
-    send("SET jit = off");
+    // Names stand alone where they are found in the managed schemas, whatever the session's path.
+    send("SET jit = off; SET search_path = " + managed());
     try {
       return new PostgresStructure(control(), schemas, without).read();
     } finally {
-      control().execute("RESET jit");
+      control().execute("RESET jit; RESET search_path; " + settings);
     }
+  }
+
+  private String managed() {
+    return schemas.stream().map(QUOTING::name).collect(Collectors.joining(", "));
   }
 
   @Override

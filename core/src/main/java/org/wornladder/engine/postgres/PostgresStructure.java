@@ -13,6 +13,7 @@ import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
@@ -49,9 +50,20 @@ final class PostgresStructure {
       SELECT %name(c.relname), a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
           NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid),
           CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
-          CASE a.attidentity WHEN 'a' THEN 'always' WHEN 'd' THEN 'by default' END,
-          CASE WHEN a.attcollation <> t.typcollation THEN (SELECT o.collname
-            FROM pg_catalog.pg_collation o WHERE o.oid = a.attcollation) END,
+          CASE WHEN a.attidentity <> '' THEN (SELECT concat_ws(' ', CASE a.attidentity WHEN 'a'
+            THEN 'always' ELSE 'by default' END, '(' || nullif(concat_ws(' ',
+              CASE WHEN s.seqstart <> 1 THEN 'START WITH ' || s.seqstart END,
+              CASE WHEN s.seqincrement <> 1 THEN 'INCREMENT BY ' || s.seqincrement END,
+              CASE WHEN s.seqmin <> 1 THEN 'MINVALUE ' || s.seqmin END,
+              CASE WHEN s.seqmax NOT IN (32767, 2147483647, 9223372036854775807)
+                THEN 'MAXVALUE ' || s.seqmax END,
+              CASE WHEN s.seqcache <> 1 THEN 'CACHE ' || s.seqcache END,
+              CASE WHEN s.seqcycle THEN 'CYCLE' END), '') || ')')
+            FROM pg_catalog.pg_depend o JOIN pg_catalog.pg_sequence s ON s.seqrelid = o.objid
+            WHERE o.refobjid = c.oid AND o.refobjsubid = a.attnum AND o.deptype = 'i'
+              AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
+              AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END,
+          CASE WHEN a.attcollation <> t.typcollation THEN %collation(a.attcollation) END,
           de.description, a.attnum
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
@@ -64,7 +76,10 @@ final class PostgresStructure {
       """
       SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
           k.oid IS NOT NULL, x.indkey::text, x.indnkeyatts,
-          CASE WHEN k.oid IS NULL THEN pg_catalog.pg_get_indexdef(i.oid) ELSE '' END, x.indisvalid
+          CASE WHEN k.oid IS NULL THEN pg_catalog.pg_get_indexdef(i.oid) ELSE '' END, x.indisvalid,
+          CASE WHEN x.indisprimary AND k.conname <> left(c.relname, 58) || '_pkey' THEN k.conname END,
+          CASE WHEN x.indisprimary AND (k.condeferrable OR x.indnatts > x.indnkeyatts)
+            THEN pg_catalog.pg_get_constraintdef(k.oid) END
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
@@ -108,6 +123,7 @@ final class PostgresStructure {
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, Map<String, String>> columnNames = new HashMap<>();
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
+  private final Map<String, Map<String, String>> keyMore = new HashMap<>();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
@@ -132,6 +148,7 @@ final class PostgresStructure {
                 table,
                 columns.getOrDefault(table, List.of()),
                 primaryKeys.getOrDefault(table, List.of()),
+                keyMore.getOrDefault(table, Map.of()),
                 foreignKeys.getOrDefault(table, List.of()),
                 constraints.getOrDefault(table, List.of()),
                 indexes.getOrDefault(table, List.of()),
@@ -188,6 +205,10 @@ final class PostgresStructure {
         List<String> names = all.subList(0, rows.getInt(8));
         if (rows.getBoolean(3)) {
           primaryKeys.put(table, names);
+          Map<String, String> more = new HashMap<>();
+          StructureRows.put(more, ForeignKey.NAME, rows.getString(11));
+          StructureRows.put(more, Element.DEFINITION, rows.getString(12));
+          keyMore.put(table, more);
         }
         indexes
             .computeIfAbsent(table, key -> new ArrayList<>())
@@ -236,7 +257,10 @@ final class PostgresStructure {
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
                 new Constraint(
-                    kind, StructureRows.chosen(rows.getString(3), INVENTED), rows.getString(4)));
+                    kind,
+                    StructureRows.chosen(rows.getString(3), INVENTED),
+                    rows.getString(3),
+                    rows.getString(4)));
       }
     }
   }
@@ -254,6 +278,7 @@ final class PostgresStructure {
             .add(
                 new ForeignKey(
                     StructureRows.chosen(rows.getString(2), INVENTED),
+                    rows.getString(2),
                     names(rows.getString(1), rows.getString(4)),
                     rows.getString(3),
                     List.of((String[]) rows.getArray(5).getArray()),

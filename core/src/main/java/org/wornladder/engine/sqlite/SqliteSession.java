@@ -11,6 +11,7 @@ import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteErrorCode;
 import org.sqlite.SQLiteException;
 import org.sqlite.SQLiteOpenMode;
+import org.wornladder.diff.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
@@ -183,6 +184,11 @@ final class SqliteSession extends JdbcSession {
     String holder = id() + " of " + System.getProperty("user.name");
     String where = "environment " + target.environment().name() + ", " + file.shown();
     return SqliteLock.take(file.path().get(), where, holder, wait, onWait);
+  }
+
+  @Override
+  public Ddl ddl() {
+    return new SqliteDdl();
   }
 
   @Override

@@ -17,6 +17,7 @@ import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.NameList;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
@@ -25,7 +26,9 @@ import org.wornladder.schema.Table;
 final class SqliteStructure {
   private static final String OBJECTS =
       "SELECT type, name, tbl_name, coalesce(sql, '') FROM sqlite_schema"
-          + " WHERE name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name";
+          + " WHERE name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name NOT IN"
+          + " (SELECT name FROM pragma_table_list WHERE schema = 'main' AND type = 'shadow')"
+          + " ORDER BY name";
   private static final String COLUMNS =
       "SELECT m.name, c.name, c.type, c.\"notnull\", c.dflt_value, c.pk, c.hidden"
           + " FROM sqlite_schema m JOIN pragma_table_xinfo(m.name) c"
@@ -72,14 +75,15 @@ final class SqliteStructure {
     List<Constraint> constraints = new ArrayList<>(text.checks());
     for (Index index : indexes.getOrDefault(name, List.of())) {
       if (index.fromConstraint() && uniques.contains(index.name())) {
-        String words = "(" + String.join(", ", index.columns()) + ")";
-        constraints.add(new Constraint(Kind.UNIQUE, Optional.empty(), words));
+        String words = "(" + NameList.write(index.columns()) + ")";
+        constraints.add(new Constraint(Kind.UNIQUE, Optional.empty(), "", words));
       }
     }
     return new Table(
         name,
         columns.getOrDefault(name, List.of()),
         List.copyOf(primaryKeys.getOrDefault(name, new TreeMap<>()).values()),
+        Map.of(),
         foreignKeys.getOrDefault(name, List.of()).stream().map(key -> timed(key, text)).toList(),
         constraints,
         indexes.getOrDefault(name, List.of()),
@@ -91,6 +95,7 @@ final class SqliteStructure {
     return text.isDeferred(key.columns())
         ? new ForeignKey(
             key.name(),
+            key.knownAs(),
             key.columns(),
             key.table(),
             key.targetColumns(),

@@ -14,7 +14,6 @@ import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
 import org.wornladder.sql.SqlTextException;
 import org.wornladder.sql.Token;
-import org.wornladder.sql.TokenKind;
 
 /**
  * What the pragmas do not tell of a table, out of the statement that made it (SQLite documentation,
@@ -54,7 +53,7 @@ final class SqliteTableText {
     String before = "";
     for (String word : words) {
       boolean close =
-          text.isEmpty() || before.equals("(") || before.equals(".") || "),.".contains(word);
+          text.isEmpty() || before.equals("(") || before.equals(".") || "),.;".contains(word);
       text.append(close ? "" : " ").append(word);
       before = word;
     }
@@ -65,7 +64,7 @@ final class SqliteTableText {
     List<String> words = new ArrayList<>();
     try {
       for (Token token : Lexer.tokens(definition, Dialects.SQLITE)) {
-        if (token.kind().isMeaning() && token.kind() != TokenKind.END) {
+        if (token.kind().isMeaning()) {
           words.add(definition.substring(token.start(), token.end()));
         }
       }
@@ -95,6 +94,10 @@ final class SqliteTableText {
   }
 
   private void read() {
+    if (words.size() > 1 && words.get(1).equalsIgnoreCase("VIRTUAL")) {
+      options.put("virtual", joined(words.subList(find(words, 0, "USING") + 1, words.size())));
+      return;
+    }
     int open = words.indexOf("(");
     if (open < 0) {
       return;
@@ -177,7 +180,7 @@ final class SqliteTableText {
     for (int at = find(item, 0, "CHECK"); at >= 0; at = find(item, at + 1, "CHECK")) {
       boolean named = at >= 2 && item.get(at - 2).equalsIgnoreCase("CONSTRAINT");
       Optional<String> name = named ? Optional.of(plain(item.get(at - 1))) : Optional.empty();
-      checks.add(new Constraint(Kind.CHECK, name, parenthesis(item, at + 1)));
+      checks.add(new Constraint(Kind.CHECK, name, "", parenthesis(item, at + 1)));
     }
   }
 

@@ -96,9 +96,9 @@ class SqliteSessionTest {
             new Column("hectares", "REAL", true, Optional.of("1.5"), Map.of()));
     assertThat(orchard.constraints())
         .containsExactly(
-            new Constraint(Kind.CHECK, Optional.of("size"), "(hectares > 0)"),
-            new Constraint(Kind.CHECK, Optional.empty(), "(length (name) > (1))"),
-            new Constraint(Kind.UNIQUE, Optional.empty(), "(name)"));
+            new Constraint(Kind.CHECK, Optional.of("size"), "", "(hectares > 0)"),
+            new Constraint(Kind.CHECK, Optional.empty(), "", "(length (name) > (1))"),
+            new Constraint(Kind.UNIQUE, Optional.empty(), "", "(name)"));
     assertThat(orchard.options()).containsExactly(Map.entry("strict", "yes"));
     assertThat(orchard.indexes())
         .singleElement()
@@ -111,6 +111,7 @@ class SqliteSessionTest {
         .containsExactly(
             new ForeignKey(
                 Optional.empty(),
+                "",
                 List.of("orchard_id"),
                 "orchard",
                 List.of("id"),

@@ -1,0 +1,142 @@
+package org.wornladder.engine.h2;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.diff.Difference;
+import org.wornladder.engine.SqlDdl;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+import org.wornladder.sql.Dialects;
+
+/** Writes structures for H2 (H2 documentation, "Commands"). */
+final class H2Ddl extends SqlDdl {
+  private static final String INDEX = " INDEX";
+
+  H2Ddl() {
+    super(Dialects.H2, H2Engine.QUOTING);
+  }
+
+  @Override
+  protected Creation table(Element table) {
+    List<String> then = new ArrayList<>();
+    List<String> last = new ArrayList<>();
+    for (Element part : table.parts()) {
+      if (part.kind() == Kind.INDEX) {
+        then.add(index(part, table.name()));
+      } else if (part.kind() == Kind.FOREIGN_KEY) {
+        last.add("ALTER TABLE " + name(table.name()) + " ADD " + constraint(part, table.name()));
+      }
+    }
+    last.addAll(comment("TABLE " + name(table.name()), table));
+    for (Element column : table.parts(Kind.COLUMN)) {
+      last.addAll(comment(columnName(table.name(), column.name()), column));
+    }
+    String inside = lines(parts(table, Kind.FOREIGN_KEY));
+    return new Creation(List.of("CREATE TABLE " + name(table.name()) + inside), then, last);
+  }
+
+  private String columnName(String table, String column) {
+    return "COLUMN " + name(table) + "." + name(column);
+  }
+
+  private List<String> comment(String thing, Element element) {
+    return element
+        .fact(Column.COMMENT)
+        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
+        .orElse(List.of());
+  }
+
+  @Override
+  protected List<String> aside(Element element) {
+    return comment(word(element.kind()) + " " + name(element.name()), element);
+  }
+
+  private static String word(Kind kind) {
+    return kind == Kind.FUNCTION || kind == Kind.PROCEDURE ? "ALIAS" : sqlWord(kind);
+  }
+
+  @Override
+  protected Optional<String> drop(Element element) {
+    return element.kind() == Kind.OTHER
+        ? Optional.empty()
+        : Optional.of("DROP " + word(element.kind()) + " " + name(element.name()));
+  }
+
+  @Override
+  protected String column(Element column) {
+    StringBuilder text = new StringBuilder(name(column.name()));
+    text.append(' ').append(column.fact(TYPE).orElse(""));
+    computed(column).ifPresent(how -> text.append(" GENERATED ALWAYS AS ").append(how));
+    column
+        .fact(Column.IDENTITY)
+        .ifPresent(
+            how ->
+                text.append(" GENERATED ")
+                    .append(how.startsWith("always") ? "ALWAYS" : "BY DEFAULT")
+                    .append(" AS IDENTITY")
+                    .append(how.contains("(") ? how.substring(how.indexOf('(')) : ""));
+    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
+    column.fact("on update").ifPresent(value -> text.append(" ON UPDATE ").append(value));
+    return text + (isNullable(column) ? "" : " NOT NULL");
+  }
+
+  @Override
+  protected String index(Element index, String table) {
+    String definition = index.fact(Element.DEFINITION).orElse("");
+    int at = definition.indexOf(INDEX) + INDEX.length();
+    return definition.substring(0, at)
+        + " "
+        + name(index.name())
+        + " ON "
+        + name(table)
+        + definition.substring(at);
+  }
+
+  @Override
+  protected Optional<List<String>> tableChange(Difference difference) {
+    for (Difference.FactChange fact : difference.facts()) {
+      if (!fact.word().equals(Column.COMMENT)) {
+        return Optional.empty();
+      }
+    }
+    String words = difference.after().orElseThrow().fact(Column.COMMENT).orElse("");
+    return Optional.of(
+        List.of("COMMENT ON TABLE " + name(difference.name()) + " IS " + text(words)));
+  }
+
+  @Override
+  protected Optional<List<String>> columnChange(Difference difference, String alter) {
+    String start = alter + "ALTER COLUMN " + name(difference.name()) + " ";
+    Element after = difference.after().orElseThrow();
+    List<String> statements = new ArrayList<>();
+    for (Difference.FactChange fact : difference.facts()) {
+      switch (fact.word()) {
+        case TYPE -> statements.add(start + "SET DATA TYPE " + fact.after().orElse(""));
+        case NULLABLE ->
+            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
+        case DEFAULT ->
+            statements.add(
+                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
+        case Column.COMMENT ->
+            statements.add(
+                "COMMENT ON "
+                    + columnName(difference.table(), difference.name())
+                    + " IS "
+                    + text(fact.after().orElse("")));
+        default -> {
+          return Optional.empty();
+        }
+      }
+    }
+    return Optional.of(statements);
+  }
+
+  @Override
+  protected Optional<String> keyDrop(Element key, String table) {
+    return key.kind() == Kind.PRIMARY_KEY
+        ? Optional.of("ALTER TABLE " + name(table) + " DROP PRIMARY KEY")
+        : super.keyDrop(key, table);
+  }
+}

@@ -1,0 +1,362 @@
+package org.wornladder.engine.postgres;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.diff.Difference;
+import org.wornladder.engine.SqlDdl;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.SchemaObject;
+import org.wornladder.sql.Dialects;
+
+/** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
+final class PostgresDdl extends SqlDdl {
+  private static final String INDEX = " INDEX";
+  private static final String INVALID = " (not valid)";
+  private static final String NOT_VALID = " NOT VALID";
+  private static final int LONGEST_NAME = 63;
+
+  private final List<String> schemas;
+
+  /**
+   * @param schemas the managed ones; names in the first stand alone
+   */
+  PostgresDdl(List<String> schemas) {
+    super(Dialects.POSTGRES, PostgresEngine.QUOTING);
+    this.schemas = List.copyOf(schemas);
+  }
+
+  @Override
+  public List<String> preamble() {
+    return List.of("SET check_function_bodies = off");
+  }
+
+  @Override
+  protected String quoted(String named) {
+    Optional<String> schema = schemaOf(named);
+    return schema.isPresent()
+        ? name(schema.get()) + "." + name(named.substring(schema.get().length() + 1))
+        : name(named);
+  }
+
+  private Optional<String> schemaOf(String named) {
+    return schemas.stream().skip(1).filter(schema -> named.startsWith(schema + ".")).findFirst();
+  }
+
+  private String alone(String named) {
+    return schemaOf(named).map(schema -> named.substring(schema.length() + 1)).orElse(named);
+  }
+
+  @Override
+  public Set<String> names(Element element) {
+    return switch (element.kind()) {
+      case FUNCTION, PROCEDURE, AGGREGATE -> Set.of(unquoted(routine(element)));
+      case TRIGGER, POLICY -> Set.of();
+      default -> Set.of(alone(element.name()));
+    };
+  }
+
+  /** A routine's name as its own statement writes it. */
+  private static String routine(Element element) {
+    String definition = element.fact(Element.DEFINITION).orElse("");
+    int start = definition.indexOf(' ', "CREATE ".length()) + 1;
+    boolean inside = false;
+    for (int i = start; i < definition.length(); i++) {
+      inside ^= definition.charAt(i) == '"';
+      if (!inside && definition.charAt(i) == '(') {
+        return definition.substring(start, i);
+      }
+    }
+    return definition.substring(Math.min(start, definition.length()));
+  }
+
+  private static String unquoted(String name) {
+    String last = name.endsWith("\"") ? name : name.substring(name.lastIndexOf('.') + 1);
+    int quote = last.lastIndexOf(".\"") + 1;
+    String own = last.substring(last.startsWith("\"") && quote == 0 ? 0 : quote);
+    return own.startsWith("\"") ? own.substring(1, own.length() - 1).replace("\"\"", "\"") : own;
+  }
+
+  /** A routine's name with the types that tell it from others of that name. */
+  private String signature(Element element) {
+    String written = routine(element);
+    String arguments = element.name().substring(element.name().indexOf('('));
+    int bare = unquoted(written).length();
+    boolean inOther = schemaOf(element.name()).isPresent();
+    if (!inOther && element.name().length() > bare) {
+      arguments = element.name().substring(bare);
+    }
+    return written + arguments;
+  }
+
+  @Override
+  protected Creation table(Element table) {
+    List<String> then = new ArrayList<>();
+    List<String> last = new ArrayList<>();
+    List<String> inside = new ArrayList<>();
+    String alter = "ALTER TABLE " + quoted(table.name()) + " ";
+    for (Element part : table.parts()) {
+      switch (part.kind()) {
+        case COLUMN -> inside.add(column(part));
+        case INDEX -> then.add(index(part, table.name()));
+        case FOREIGN_KEY -> last.add(alter + "ADD " + constraint(part, table.name()));
+        default -> {
+          String words = constraint(part, table.name());
+          if (words.endsWith(NOT_VALID)) {
+            then.add(alter + "ADD " + words);
+          } else {
+            inside.add(words);
+          }
+        }
+      }
+    }
+    last.addAll(security(table, alter));
+    last.addAll(comments(table));
+    return new Creation(List.of(statement(table, inside)), then, last);
+  }
+
+  private String statement(Element table, List<String> inside) {
+    StringBuilder text = new StringBuilder("CREATE ");
+    text.append(table.fact("unlogged").isPresent() ? "UNLOGGED " : "").append("TABLE ");
+    text.append(quoted(table.name()));
+    Optional<String> bound = table.fact("partition bound");
+    String parents = table.fact("inherits").orElse("");
+    if (bound.isPresent()) {
+      text.append(" PARTITION OF ").append(parents).append(defaults(table));
+      text.append(' ').append(bound.get());
+    } else {
+      text.append(inside.isEmpty() ? " ()" : lines(inside));
+      text.append(parents.isEmpty() ? "" : " INHERITS (" + parents + ")");
+    }
+    table.fact("partitioned by").ifPresent(how -> text.append(" PARTITION BY ").append(how));
+    table.fact("storage options").ifPresent(how -> text.append(" WITH (").append(how).append(")"));
+    return text.toString();
+  }
+
+  /** The columns are the parent's; a default may be the partition's own. */
+  private String defaults(Element partition) {
+    List<String> own = new ArrayList<>();
+    for (Element column : partition.parts(Kind.COLUMN)) {
+      boolean plain = computed(column).isEmpty() && column.fact(Column.IDENTITY).isEmpty();
+      column
+          .fact(DEFAULT)
+          .filter(value -> plain)
+          .ifPresent(value -> own.add(name(column.name()) + " DEFAULT " + value));
+    }
+    return own.isEmpty() ? "" : lines(own);
+  }
+
+  private static List<String> security(Element table, String alter) {
+    return table
+        .fact("row security")
+        .map(
+            state ->
+                state.equals("forced")
+                    ? List.of(
+                        alter + "ENABLE ROW LEVEL SECURITY", alter + "FORCE ROW LEVEL SECURITY")
+                    : List.of(alter + "ENABLE ROW LEVEL SECURITY"))
+        .orElse(List.of());
+  }
+
+  private List<String> comments(Element table) {
+    List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
+    for (Element column : table.parts(Kind.COLUMN)) {
+      comments.addAll(comment(columnName(table.name(), column.name()), column));
+    }
+    return comments;
+  }
+
+  private String columnName(String table, String column) {
+    return "COLUMN " + quoted(table) + "." + name(column);
+  }
+
+  private List<String> comment(String thing, Element element) {
+    return element
+        .fact(Column.COMMENT)
+        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
+        .orElse(List.of());
+  }
+
+  @Override
+  protected String column(Element column) {
+    StringBuilder text = new StringBuilder(name(column.name()));
+    text.append(' ').append(column.fact(TYPE).orElse(""));
+    column.fact(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name));
+    Optional<String> computed = computed(column);
+    if (computed.isPresent()) {
+      text.append(" GENERATED ALWAYS AS ").append(computed.get());
+      text.append(isStored(column) ? " STORED" : " VIRTUAL");
+    }
+    column.fact(Column.IDENTITY).ifPresent(how -> text.append(identity(how)));
+    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
+    return text + (isNullable(column) ? "" : " NOT NULL");
+  }
+
+  private static String identity(String how) {
+    boolean always = how.startsWith("always");
+    String options = how.contains("(") ? " " + how.substring(how.indexOf('(')) : "";
+    return " GENERATED " + (always ? "ALWAYS" : "BY DEFAULT") + " AS IDENTITY" + options;
+  }
+
+  @Override
+  protected String demand(Element constraint) {
+    return constraint.fact(Element.DEFINITION).orElse("");
+  }
+
+  @Override
+  protected String index(Element index, String table) {
+    String definition = index.fact(Element.DEFINITION).orElse("");
+    int at = definition.indexOf(INDEX) + INDEX.length();
+    String rest = definition.substring(at);
+    return definition.substring(0, at)
+        + " "
+        + name(index.name())
+        + " ON "
+        + quoted(table)
+        + (rest.endsWith(INVALID) ? rest.substring(0, rest.length() - INVALID.length()) : rest);
+  }
+
+  @Override
+  protected List<String> aside(Element element) {
+    List<String> last = new ArrayList<>();
+    element
+        .fact(SchemaObject.OWNED_BY)
+        .ifPresent(
+            column -> last.add("ALTER SEQUENCE " + quoted(element.name()) + " OWNED BY " + column));
+    element
+        .fact(SchemaObject.STATE)
+        .ifPresent(
+            state ->
+                last.add(
+                    "ALTER TABLE "
+                        + quoted(element.fact(Element.TABLE).orElse(""))
+                        + switch (state) {
+                          case "disabled" -> " DISABLE";
+                          case "always" -> " ENABLE ALWAYS";
+                          default -> " ENABLE REPLICA";
+                        }
+                        + " TRIGGER "
+                        + name(ofTable(element))));
+    last.addAll(comment(thing(element), element));
+    return last;
+  }
+
+  /** The name of a trigger or policy without the table's. */
+  private static String ofTable(Element element) {
+    String end = " on " + element.fact(Element.TABLE).orElse("");
+    return element.name().substring(0, element.name().length() - end.length());
+  }
+
+  /** What a statement calls a thing that stands alone. */
+  private String thing(Element element) {
+    String word = sqlWord(element.kind()) + " ";
+    return switch (element.kind()) {
+      case FUNCTION, PROCEDURE -> word + signature(element);
+      case AGGREGATE -> word + signature(element).replace("()", "(*)");
+      case TRIGGER, POLICY ->
+          word + name(ofTable(element)) + " ON " + quoted(element.fact(Element.TABLE).orElse(""));
+      default -> word + quoted(element.name());
+    };
+  }
+
+  @Override
+  protected Optional<String> drop(Element element) {
+    return element.kind() == Kind.OTHER ? Optional.empty() : Optional.of("DROP " + thing(element));
+  }
+
+  @Override
+  protected Optional<List<String>> replacement(Element before, Element after) {
+    String definition = after.fact(Element.DEFINITION).orElse("");
+    return switch (after.kind()) {
+      // What calls a routine goes on calling it.
+      case FUNCTION, PROCEDURE ->
+          definition.isEmpty()
+              ? Optional.empty()
+              : Optional.of(List.of(definition.replaceFirst("CREATE ", "CREATE OR REPLACE ")));
+      case ENUM, DOMAIN, COMPOSITE, EXTENSION, SCHEMA -> Optional.empty();
+      default -> super.replacement(before, after);
+    };
+  }
+
+  @Override
+  protected Optional<List<String>> tableChange(Difference difference) {
+    String alter = "ALTER TABLE " + quoted(difference.name()) + " ";
+    List<String> statements = new ArrayList<>();
+    for (Difference.FactChange fact : difference.facts()) {
+      switch (fact.word()) {
+        case Column.COMMENT ->
+            statements.add(
+                "COMMENT ON TABLE "
+                    + quoted(difference.name())
+                    + " IS "
+                    + fact.after().map(this::text).orElse("NULL"));
+        case "row security" -> {
+          String after = fact.after().orElse("");
+          statements.add(alter + (after.isEmpty() ? "DISABLE" : "ENABLE") + " ROW LEVEL SECURITY");
+          String force = after.equals("forced") ? "FORCE" : "NO FORCE";
+          statements.add(alter + force + " ROW LEVEL SECURITY");
+        }
+        case "unlogged" ->
+            statements.add(alter + "SET " + (fact.after().isPresent() ? "UNLOGGED" : "LOGGED"));
+        default -> {
+          return Optional.empty();
+        }
+      }
+    }
+    return Optional.of(statements);
+  }
+
+  @Override
+  protected Optional<List<String>> columnChange(Difference difference, String alter) {
+    String column = name(difference.name());
+    String start = alter + "ALTER COLUMN " + column + " ";
+    Element after = difference.after().orElseThrow();
+    List<String> statements = new ArrayList<>();
+    for (Difference.FactChange fact : difference.facts()) {
+      switch (fact.word()) {
+        case TYPE, Column.COLLATION -> {
+          String type = after.fact(TYPE).orElse("");
+          String collate = after.fact(Column.COLLATION).map(name -> " COLLATE " + name).orElse("");
+          String change = start + "TYPE " + type + collate + " USING " + column + "::" + type;
+          if (!statements.contains(change)) {
+            statements.add(change);
+          }
+        }
+        case NULLABLE ->
+            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
+        case DEFAULT ->
+            statements.add(
+                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
+        case Column.COMMENT ->
+            statements.add(
+                "COMMENT ON "
+                    + columnName(difference.table(), difference.name())
+                    + " IS "
+                    + fact.after().map(this::text).orElse("NULL"));
+        default -> {
+          return Optional.empty();
+        }
+      }
+    }
+    return Optional.of(statements);
+  }
+
+  @Override
+  protected Optional<String> keyDrop(Element key, String table) {
+    if (key.kind() == Kind.INDEX) {
+      String schema = schemaOf(table).map(name -> name(name) + ".").orElse("");
+      return Optional.of("DROP INDEX " + schema + name(key.name()));
+    }
+    if (key.kind() == Kind.PRIMARY_KEY && key.fact(ForeignKey.NAME).isEmpty()) {
+      String own = alone(table);
+      int room = LONGEST_NAME - "_pkey".length();
+      String known = own.substring(0, Math.min(own.length(), room)) + "_pkey";
+      return Optional.of("ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(known));
+    }
+    return super.keyDrop(key, table);
+  }
+}

@@ -1,0 +1,111 @@
+package org.wornladder.engine.postgres;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.wornladder.TestLadder;
+import org.wornladder.climb.ApplyOptions;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.Outcome;
+import org.wornladder.climb.RollbackOptions;
+import org.wornladder.climb.StatementFailedException;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/**
+ * Rungs that travel many in one message: each is still one transaction, told and recorded alone.
+ */
+class PostgresBundleTest {
+  private static final int RUNGS = 40;
+
+  @TempDir Path root;
+  private TestDatabase database;
+  private TestLadder ladder;
+  private final List<String> told = new ArrayList<>();
+
+  private final Listener listener =
+      new Listener() {
+        @Override
+        public void stepDone(Outcome.Done done, int index) {
+          told.add(index + " " + done.step().label());
+        }
+      };
+
+  @BeforeEach
+  void project() {
+    database = TestDatabase.make(Kind.POSTGRES, root);
+    ladder = TestLadder.on(database, root).tables(RUNGS);
+  }
+
+  private void apply(boolean together) {
+    ApplyOptions options = new ApplyOptions(OptionalLong.empty(), together, Optional.empty());
+    ladder.open().apply("dev", options, TestLadder.YES, listener);
+  }
+
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void allAreInPlaceAndTheChainHolds(boolean together) {
+    apply(together);
+    assertThat(told).hasSize(RUNGS).startsWith("1 0001").endsWith("40 0040");
+    assertThat(database.events()).hasSize(RUNGS).containsOnly("applied");
+    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+    assertThat(ladder.open().drift("dev").structure()).isEmpty();
+    ladder.rollback(new RollbackOptions.To(3));
+    assertThat(database.events()).hasSize(2 * RUNGS - 3);
+    assertThat(ladder.open().status("dev").at()).isEqualTo(3);
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {2, 3, 17, 39, 40})
+  void whatStandsBeforeOneThatFailsIsInPlaceAndItIsToldWithItsPlace(int wrong) {
+    ladder.rung("%04d-bin-%d".formatted(wrong, wrong), "CREATE TABLE bin_1 (n int);", "SELECT 1;");
+    assertThatThrownBy(() -> apply(false))
+        .isInstanceOfSatisfying(
+            StatementFailedException.class,
+            e -> {
+              String file = "rungs/%04d-bin-%d.sql:2:1".formatted(wrong, wrong);
+              assertThat(e.failure().place()).isEqualTo(file);
+              assertThat(e.failure().statement()).contains("CREATE TABLE bin_1 (n int)");
+              assertThat(e.failure().completed()).isEqualTo(wrong - 1);
+            });
+    assertThat(told).hasSize(wrong - 1);
+    assertThat(database.events()).hasSize(wrong).endsWith("failed");
+    ladder.rung("%04d-bin-%d".formatted(wrong, wrong), "SELECT 7;", "SELECT 1;");
+    apply(false);
+    assertThat(ladder.open().status("dev").at()).isEqualTo(RUNGS);
+    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+  }
+
+  @Test
+  void togetherTheOneThatFailsIsToldWithItsPlaceAndNothingIsLeft() {
+    ladder.rung("0023-bin-23", "CREATE TABLE bin_1 (n int);", "SELECT 1;");
+    assertThatThrownBy(() -> apply(true))
+        .isInstanceOfSatisfying(
+            StatementFailedException.class,
+            e -> assertThat(e.failure().place()).isEqualTo("rungs/0023-bin-23.sql:2:1"));
+    assertThat(database.query("SELECT count(*) FROM pg_tables WHERE tablename LIKE 'bin%'"))
+        .containsExactly("0");
+    assertThat(database.events()).containsExactly("failed");
+  }
+
+  @Test
+  void whatTookLongIsRecordedWhereItTookLong() {
+    ladder.rung(
+        "0020-bin-20", "CREATE TABLE bin_20 AS SELECT 1 AS n FROM pg_sleep(0.4);", "SELECT 1;");
+    apply(false);
+    assertThat(database.query("SELECT rung FROM ladder_journal WHERE elapsed_ms >= 400"))
+        .containsExactly("20");
+    assertThat(database.query("SELECT count(*) FROM ladder_journal WHERE elapsed_ms < 0"))
+        .containsExactly("0");
+  }
+}

@@ -1,0 +1,27 @@
+package org.wornladder.server;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Optional;
+import org.wornladder.TestLadder;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentReader;
+import org.wornladder.project.ProjectReader;
+
+/** Sessions as the program opens them. */
+public final class TestSession {
+  private TestSession() {}
+
+  public static Session open(TestDatabase database, Path root, Access access) {
+    TestLadder.on(database, root);
+    Environment environment =
+        new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
+            .read("dev");
+    Target target = new Target(environment, root, Duration.ofSeconds(5), Duration.ZERO, what -> {});
+    return Engines.of(environment).open(target, access);
+  }
+}
