@@ -41,6 +41,11 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
     site.snapshots().keepBefore(live, site.journal().mark().number());
   }
 
+  /** Says what should stand there from now on. */
+  void keep(Snapshot should) throws SQLException {
+    site.snapshots().keepExpected(should, site.journal().mark().number());
+  }
+
   /** To be called after a run: lays what it changed on what was expected, and says what it was. */
   StructureSummary keepAfter() throws SQLException {
     Snapshot now = site.structure().snapshot();

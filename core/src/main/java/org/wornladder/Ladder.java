@@ -22,10 +22,8 @@ import org.wornladder.climb.RollbackPlanner;
 import org.wornladder.climb.Runner;
 import org.wornladder.climb.Settlement;
 import org.wornladder.climb.Step;
-import org.wornladder.diff.CommonSubset;
+import org.wornladder.diff.CreationScript;
 import org.wornladder.diff.Difference;
-import org.wornladder.diff.Differences;
-import org.wornladder.diff.Ignored;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
@@ -38,17 +36,19 @@ import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Place;
+import org.wornladder.survey.AdoptOptions;
+import org.wornladder.survey.Adoption;
+import org.wornladder.survey.Against;
 import org.wornladder.survey.Comparison;
 import org.wornladder.survey.DatabaseReport;
 import org.wornladder.survey.Drift;
 import org.wornladder.survey.Examination;
 import org.wornladder.survey.Examiner;
 import org.wornladder.survey.JournalReport;
+import org.wornladder.survey.Mending;
+import org.wornladder.survey.Official;
 import org.wornladder.survey.Status;
 import org.wornladder.survey.StatusReader;
 import org.wornladder.survey.TableReader;
@@ -415,71 +415,56 @@ public final class Ladder {
     }
   }
 
-  /** Whether a database is what its history says. Needs only the right to read. */
-  public Drift drift(String environment) {
-    return in(
-        environment,
-        Access.READ,
-        site -> {
-          History history = site.journal().read(Depth.WHOLE);
-          Expectation expectation = Expectation.of(site, history);
-          List<Difference> counting = expectation.counting(project);
-          return new Drift(
-              site.environment().name(),
-              site.engine().name(),
-              site.session().address(),
-              site.session().isThere(),
-              expectation.known(),
-              counting,
-              expectation.all().size() - counting.size(),
-              Examiner.ofRungs(statusReader(site, history).read(site.session()), project),
-              history.broken(),
-              history.entries().size());
-        });
+  /**
+   * Whether a database is what its history says, or what the files make. Needs only the right to
+   * read, but for the scratch database in which files are run.
+   */
+  public Drift drift(String environment, Against against) {
+    return structures().drift(environment, against);
+  }
+
+  /**
+   * What would bring a database back to what it is held against.
+   *
+   * @param drift as it was found
+   */
+  public Mending mending(String environment, Against against) {
+    return structures().mending(environment, against);
+  }
+
+  /**
+   * Makes what was found in a database official: writes a rung that makes it elsewhere, and marks
+   * it as in place here.
+   */
+  public Official makeOfficial(
+      String environment, String words, Approval approval, Listener listener) {
+    return structures().makeOfficial(environment, words, approval, listener);
+  }
+
+  /** Takes a database that exists under management. */
+  public Adoption adopt(
+      String environment, AdoptOptions options, Approval approval, Listener listener) {
+    return new Adopting(project, settings, this::in, structures())
+        .adopt(environment, options, approval, listener);
   }
 
   /**
    * Two structures beside each other.
    *
    * @param left {@code env:NAME} for what stands there, {@code expected:NAME} for what its history
-   *     says should
+   *     says should, {@code rungs} or {@code schema} for what the files make
    */
   public Comparison compare(String left, String right) {
-    Side one = side(left);
-    Side two = side(right);
-    boolean common = !one.engine().equals(two.engine());
-    List<Difference> differences =
-        common
-            ? Differences.between(
-                CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
-            : Differences.between(one.structure(), two.structure());
-    return new Comparison(
-        left, right, common, new Ignored(project.settings().ignore()).without(differences));
+    return structures().compare(left, right);
   }
 
-  private record Side(String engine, Snapshot structure) {}
+  /** What stands in an environment as statements, in an order that runs. */
+  public CreationScript ddl(String environment, Optional<String> table) {
+    return structures().ddl(environment, table);
+  }
 
-  private Side side(String named) {
-    int colon = named.indexOf(':');
-    String kind = named.substring(0, Math.max(0, colon));
-    String name = named.substring(colon + 1);
-    if (!kind.equals("env") && !kind.equals("expected")) {
-      throw ProjectException.of(
-          Place.of(named),
-          "compare takes env:NAME or expected:NAME",
-          "for example ladder compare env:"
-              + project.settings().defaultEnvironment()
-              + " env:live");
-    }
-    return in(
-        name,
-        Access.READ,
-        site -> {
-          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
-          return new Side(
-              site.engine().name(),
-              kind.equals("env") ? expectation.live() : expectation.expected());
-        });
+  private Structures structures() {
+    return new Structures(project, settings, environments, this::in);
   }
 
   private <T> T in(String name, Access access, Site.Work<T> work) {

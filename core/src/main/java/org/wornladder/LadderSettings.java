@@ -3,6 +3,9 @@ package org.wornladder;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -51,6 +54,12 @@ public record LadderSettings(
 
   public LadderSettings withRetries(int count) {
     return new LadderSettings(variables, lockWait, await, onWait, count, tool, clock);
+  }
+
+  /** Now, as rungs are numbered by time. */
+  String timestamp() {
+    return DateTimeFormatter.ofPattern("yyyyMMddHHmmss")
+        .format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));
   }
 
   /** An environment's database, with the patience that these settings have. */

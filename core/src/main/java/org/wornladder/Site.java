@@ -1,11 +1,14 @@
 package org.wornladder;
 
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.journal.Journal;
 import org.wornladder.journal.Snapshots;
@@ -54,6 +57,8 @@ record Site(
 
   /** What stands there, without the tool's own tables. */
   Schema structure() throws SQLException {
-    return session.structure(journal.tables());
+    List<String> own = new ArrayList<>(journal.tables());
+    own.add(ScratchDatabase.PROOF);
+    return session.structure(own);
   }
 }

@@ -7,6 +7,7 @@ import org.wornladder.engine.UnreachableException;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.JournalException;
 import org.wornladder.project.ProjectException;
+import org.wornladder.rehearse.ReplayException;
 
 /** What the program answers to its caller. */
 public final class ExitCode {
@@ -39,6 +40,9 @@ public final class ExitCode {
     }
     if (e instanceof RefusedException || e instanceof JournalException) {
       return REFUSED;
+    }
+    if (e instanceof ReplayException) {
+      return e.getCause() instanceof LadderException failure ? of(failure) : REFUSED;
     }
     if (e instanceof UnreachableException || e instanceof LockWaitException) {
       return UNREACHABLE;

@@ -101,6 +101,12 @@ public final class Settlement {
     append(Event.DRIFT_ACCEPTED, Subject.standing("drift", "", "", ""), Note.of(note));
   }
 
+  /** Writes into the journal that a rung is in place which did not run here. */
+  public void adopt(Rung rung, String because) throws SQLException {
+    journal.create();
+    append(Event.ADOPTED, ApplyPlanner.subject(rung), Note.of(because));
+  }
+
   private void doubt(RungRecord record, Event event, String because) {
     Progress progress = record.progress();
     int statement = Math.max(progress.doubtful(), progress.failed());

@@ -42,6 +42,11 @@ public final class Ignored {
     return differences.stream().filter(difference -> !ignores(difference)).toList();
   }
 
+  /** The differences that the patterns name. */
+  public List<Difference> ignored(List<Difference> differences) {
+    return differences.stream().filter(this::ignores).toList();
+  }
+
   private boolean ignores(Difference difference) {
     for (Rule rule : rules) {
       if (ignores(rule, difference)) {

@@ -1,7 +1,10 @@
 package org.wornladder.engine;
 
+import java.sql.SQLException;
+import java.time.Clock;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
@@ -51,6 +54,26 @@ public interface Engine {
   default boolean opensSlowly() {
     return false;
   }
+
+  /**
+   * Makes a throw-away database that stands in for an environment.
+   *
+   * @param server where it is made, for an engine that has servers
+   * @throws UnreachableException if it cannot be made
+   */
+  ScratchDatabase scratch(Target server, Environment like, String project, Clock clock);
+
+  /**
+   * Empties the managed schemas of a database that was named for that.
+   *
+   * @return whether this engine can
+   */
+  default boolean empty(Session session) throws SQLException {
+    return false;
+  }
+
+  /** What a statement reaches that lies outside of its database; empty if nothing. */
+  Optional<String> reachesOut(Statement statement);
 
   /** The types of the columns in the tool's own tables. */
   StorageTypes storage();

@@ -18,4 +18,9 @@ public record Target(
     Path root,
     Duration lockWait,
     Duration await,
-    Consumer<String> onWait) {}
+    Consumer<String> onWait) {
+  /** The same for another environment. */
+  public Target with(Environment other) {
+    return new Target(other, root, lockWait, await, onWait);
+  }
+}

@@ -7,6 +7,8 @@ import java.util.Optional;
 /** What an entry of the journal says happened. */
 public enum Event {
   APPLIED("applied"),
+  /** It stood there before the ladder did, or a hand made it, and is on record from here on. */
+  ADOPTED("adopted"),
   PASSED_OVER("passed-over"),
   FAILED("failed"),
   ROLLED_BACK("rolled-back"),

@@ -117,7 +117,8 @@ public record History(
     Way placed = known ? before.get().up() : up;
     int statement = entry.note().statement();
     return switch (entry.event()) {
-      case APPLIED -> new RungRecord(number, State.IN_PLACE, entry, entry, up, Progress.NONE);
+      case APPLIED, ADOPTED ->
+          new RungRecord(number, State.IN_PLACE, entry, entry, up, Progress.NONE);
       case PASSED_OVER ->
           new RungRecord(number, State.PASSED_OVER, entry, entry, up, Progress.NONE);
       case FAILED -> new RungRecord(number, State.FAILED, entry, run, up, Progress.NONE);

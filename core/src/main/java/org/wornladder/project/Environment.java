@@ -36,6 +36,16 @@ public record Environment(
     return new Secrets(secrets);
   }
 
+  /** The same for a throw-away database: nothing is guarded there. */
+  public Environment inPlaceOf(String otherUrl, Optional<String> otherUser, Optional<String> word) {
+    return new Environment(settings.unguarded(), otherUrl, otherUser, word, role, values);
+  }
+
+  /** The same with another role. */
+  public Environment withRole(Optional<String> other) {
+    return new Environment(settings, url, user, password, other, values);
+  }
+
   @Override
   public String toString() {
     return name();

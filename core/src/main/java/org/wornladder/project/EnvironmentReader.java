@@ -27,7 +27,15 @@ public final class EnvironmentReader {
    * @throws ProjectException if there is none of that name, or a variable is missing
    */
   public Environment read(String name) {
-    EnvironmentSettings found = settingsOf(name.isEmpty() ? settings.defaultEnvironment() : name);
+    return read(settingsOf(name.isEmpty() ? settings.defaultEnvironment() : name));
+  }
+
+  /**
+   * An environment out of its settings.
+   *
+   * @throws ProjectException if a variable is missing
+   */
+  public Environment read(EnvironmentSettings found) {
     Problems problems = new Problems();
     Environment environment =
         new Environment(

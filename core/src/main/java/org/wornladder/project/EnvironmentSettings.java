@@ -39,6 +39,25 @@ public record EnvironmentSettings(
     return alone.isPresent() || !inUrl ? alone : Optional.of(url.place());
   }
 
+  /** The same for a throw-away database. */
+  EnvironmentSettings unguarded() {
+    return new EnvironmentSettings(
+        name,
+        url,
+        user,
+        password,
+        role,
+        schemas,
+        false,
+        true,
+        Optional.empty(),
+        true,
+        foreignKeys,
+        lockTimeout,
+        statementTimeout,
+        values);
+  }
+
   /**
    * How long a statement may wait for a lock of the database: as the settings say, a few seconds
    * where it is guarded; empty for as long as the database allows.

@@ -1,5 +1,6 @@
 package org.wornladder.project;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -16,6 +17,18 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
   public RungDraft {
     up = List.copyOf(up);
     down = List.copyOf(down);
+  }
+
+  /**
+   * Statements that came out of a database, as a rung's lines: with their end marks, and with what
+   * would be a value's place kept as it stands.
+   */
+  public static List<String> lines(List<String> statements) {
+    List<String> lines = new ArrayList<>();
+    for (String statement : statements) {
+      lines.add(statement.replace("@{", "@@{") + ";");
+    }
+    return lines;
   }
 
   String text(String about) {

@@ -2,12 +2,14 @@ package org.wornladder.project;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What {@code ladder.yaml} says, before variables are read.
  *
  * @param environments by name, in the order of the file; never empty
  * @param ignore patterns of what the project leaves to others, such as {@code table:legacy_*}
+ * @param scratch where scratch databases are made; empty for beside the environment's own
  * @param defaultEnvironment the one meant when a command names none
  */
 public record Settings(
@@ -17,7 +19,8 @@ public record Settings(
     Map<String, EnvironmentSettings> environments,
     Map<String, Template> values,
     String journalTable,
-    List<String> ignore) {
+    List<String> ignore,
+    Optional<ScratchSettings> scratch) {
   /** How the next rung gets its number. */
   public enum Numbering {
     SEQUENCE,

@@ -43,6 +43,10 @@ final class SettingsReader {
       checkSeed(seed);
     }
     String journal = journal(new Fields(fields.map("journal"), problems));
+    Optional<ScratchSettings> scratch =
+        map.entries().containsKey(ScratchSettings.NAME)
+            ? scratch(fields.map(ScratchSettings.NAME))
+            : Optional.empty();
     fields.end();
     if (environments.isEmpty()) {
       String found = "no environment is named";
@@ -65,7 +69,17 @@ final class SettingsReader {
             environments,
             values,
             journal,
-            ignore));
+            ignore,
+            scratch));
+  }
+
+  private Optional<ScratchSettings> scratch(Node.Entries map) {
+    Fields fields = new Fields(map, problems);
+    EnvironmentSettings server = environment(ScratchSettings.NAME, map, fields);
+    ScratchSettings scratch =
+        new ScratchSettings(server, fields.flag("may-erase"), fields.flag("own-server"));
+    fields.end();
+    return Optional.of(scratch);
   }
 
   private List<String> ignore(List<String> patterns, Place place) {
@@ -103,6 +117,12 @@ final class SettingsReader {
 
   private EnvironmentSettings environment(String name, Node.Entries map) {
     Fields fields = new Fields(map, problems);
+    EnvironmentSettings read = environment(name, map, fields);
+    fields.end();
+    return read;
+  }
+
+  private EnvironmentSettings environment(String name, Node.Entries map, Fields fields) {
     Optional<Template> url = fields.text("url");
     EnvironmentSettings read =
         new EnvironmentSettings(
@@ -120,7 +140,6 @@ final class SettingsReader {
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             fields.texts("values"));
-    fields.end();
     if (url.isEmpty() && !map.entries().containsKey("url")) {
       problems.error(
           map.place(), name + " has no url", "write url: jdbc:sqlite:data/" + name + ".db");

@@ -9,6 +9,7 @@ import org.wornladder.survey.Examination.Finding;
 /**
  * Whether a database is what its history says.
  *
+ * @param against what the structure was held against
  * @param known whether a run kept what should stand there; without it nothing can be missed
  * @param structure what stands there against what should, without what the project ignores: {@code
  *     before} is expected, {@code after} is found
@@ -22,6 +23,7 @@ public record Drift(
     String engine,
     String address,
     boolean isThere,
+    Against against,
     boolean known,
     List<Difference> structure,
     int ignored,

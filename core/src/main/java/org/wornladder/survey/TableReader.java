@@ -53,6 +53,12 @@ public final class TableReader {
         firstRows(table, rows));
   }
 
+  /** By the primary key, so that the same rows come in the same order. */
+  private String order(Table table) {
+    List<String> key = table.primaryKey().stream().map(engine.quoting()::name).toList();
+    return key.isEmpty() ? "" : " ORDER BY " + String.join(", ", key);
+  }
+
   private List<List<Optional<String>>> firstRows(Table table, int rows) throws SQLException {
     List<String> columns = new ArrayList<>();
     table.columns().forEach(column -> columns.add(engine.quoting().name(column.name())));
@@ -61,6 +67,7 @@ public final class TableReader {
             + String.join(", ", columns)
             + " FROM "
             + session.quoted(table.name())
+            + order(table)
             + " LIMIT "
             + rows;
     List<List<Optional<String>>> found = new ArrayList<>();

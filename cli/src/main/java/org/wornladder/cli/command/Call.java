@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.wornladder.Ladder;
 import org.wornladder.LadderSettings;
 import org.wornladder.cli.Terminal;
@@ -39,6 +40,27 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
   List<String> texts(String option) {
     OptionSpec spec = typed.matchedOption(option);
     return spec == null ? List.of() : spec.getValue();
+  }
+
+  /** Each value of an option, and the words that commas part in it. */
+  List<String> listed(String option) {
+    return texts(option).stream()
+        .flatMap(text -> Stream.of(text.split(",")))
+        .map(String::strip)
+        .filter(word -> !word.isEmpty())
+        .toList();
+  }
+
+  /** The same for patterns of things, such as {@code table:bin*}. */
+  List<String> patterns(String option) {
+    List<String> patterns = listed(option);
+    for (String pattern : patterns) {
+      if (pattern.indexOf(':') < 1) {
+        throw wrong(
+            option + " takes KIND:NAME, such as table:" + pattern + ", not '" + pattern + "'");
+      }
+    }
+    return patterns;
   }
 
   Optional<String> word(int index) {

@@ -17,6 +17,7 @@ public final class CommandTable {
   private static final List<Row> ROWS =
       List.of(
           new Row("init", "Make a project in a folder."),
+          new Row("adopt", "Take a database that exists under management."),
           new Row("new", "Write the next rung (one versioned migration), or take one back."),
           new Row("check", "Examine the files without a database."),
           new Row("preview", "Show what apply would do."),
@@ -83,6 +84,7 @@ public final class CommandTable {
   private static Command make(String name) {
     return switch (name) {
       case "init" -> new InitCommand();
+      case "adopt" -> new AdoptCommand();
       case "new" -> new NewCommand();
       case "check" -> new CheckCommand();
       case "preview" -> new PreviewCommand();

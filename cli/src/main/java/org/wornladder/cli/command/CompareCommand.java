@@ -14,7 +14,8 @@ final class CompareCommand implements Command {
         spec,
         "STRUCTURE",
         "2",
-        "Two of: env:NAME, what stands there; expected:NAME, what its history says should.");
+        "Two of: env:NAME, what stands there; expected:NAME, what its history says"
+            + " should; rungs, what the rungs build; schema, what schema/ declares.");
     Options.database(spec);
     Options.formats(spec);
   }

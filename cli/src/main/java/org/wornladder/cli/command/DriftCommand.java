@@ -1,15 +1,27 @@
 package org.wornladder.cli.command;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
+import org.wornladder.cli.view.MendView;
+import org.wornladder.cli.view.ProgressView;
 import org.wornladder.engine.Access;
 import org.wornladder.project.IgnoreList;
+import org.wornladder.survey.Against;
 import org.wornladder.survey.Drift;
+import org.wornladder.survey.Mending;
+import org.wornladder.survey.Official;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Lays what stands in a database beside what its history says. */
 final class DriftCommand implements Command {
   private static final String FORGIVE = "--forgive";
+  private static final String AGAINST = "--against";
+  private static final String MEND = "--mend";
+  private static final String AS_RUNG = "--as-rung";
 
   @Override
   public void describe(CommandSpec spec) {
@@ -19,6 +31,21 @@ final class DriftCommand implements Command {
             FORGIVE,
             "KIND:NAME",
             "Leave this to others from now on: adds it to ignore: in ladder.yaml first."));
+    spec.addOption(
+        Options.text(
+            AGAINST,
+            "expected|rungs|schema",
+            "Hold it against what its history says (the default), what the rungs build, or what"
+                + " schema/ declares; the last two run the files in a scratch database."));
+    spec.addOption(
+        Options.text(
+            MEND, "FILE", "Write the SQL that brings the database back, and run nothing."));
+    spec.addOption(
+        Options.text(
+            AS_RUNG,
+            "WORDS",
+            "Make what was found official: write a rung of it, marked as in place there."));
+    Options.change(spec);
     Options.formats(spec);
   }
 
@@ -28,7 +55,15 @@ final class DriftCommand implements Command {
     for (String pattern : call.texts(FORGIVE)) {
       IgnoreList.add(call.projectFolder(), pattern);
     }
-    Drift drift = call.ladder(Access.READ).drift(call.environment());
+    Against against = against(call);
+    if (call.has(AS_RUNG)) {
+      return makeOfficial(call, against);
+    }
+    Ladder ladder = call.ladder(Access.READ);
+    if (call.has(MEND)) {
+      return mend(call, ladder, against);
+    }
+    Drift drift = ladder.drift(call.environment(), against);
     DriftView view = new DriftView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(drift);
@@ -36,5 +71,47 @@ final class DriftCommand implements Command {
       default -> view.show(drift);
     }
     return drift.isClean() ? ExitCode.DONE : ExitCode.FOUND;
+  }
+
+  private static Against against(Call call) {
+    String word = call.text(AGAINST).orElse(Against.EXPECTED.word());
+    for (Against against : Against.values()) {
+      if (against.word().equals(word)) {
+        return against;
+      }
+    }
+    throw call.wrong("--against is expected, rungs or schema, not '" + word + "'");
+  }
+
+  private static int mend(Call call, Ladder ladder, Against against) {
+    Mending mending = ladder.mending(call.environment(), against);
+    Path file = call.folder().resolve(call.text(MEND).orElseThrow());
+    MendView view = new MendView(call.terminal());
+    try {
+      Files.writeString(file, MendView.script(mending, against));
+    } catch (IOException e) {
+      throw call.wrong("--mend cannot write " + file + ": " + e.getMessage());
+    }
+    view.show(mending, call.text(MEND).orElseThrow());
+    return mending.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
+  }
+
+  private static int makeOfficial(Call call, Against against) {
+    if (against != Against.EXPECTED) {
+      throw call.wrong(
+          "--as-rung makes official what differs from the history: leave --against out");
+    }
+    Ladder ladder = call.ladder(Access.WRITE);
+    Official official;
+    try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
+      official =
+          ladder.makeOfficial(
+              call.environment(),
+              call.text(AS_RUNG).orElseThrow(),
+              new AskingApproval(call),
+              progress);
+    }
+    new MendView(call.terminal()).show(official);
+    return official.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
   }
 }

@@ -2,7 +2,9 @@ package org.wornladder.cli.command;
 
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.DdlView;
 import org.wornladder.cli.view.ShowView;
+import org.wornladder.diff.CreationScript;
 import org.wornladder.engine.Access;
 import org.wornladder.survey.DatabaseReport;
 import picocli.CommandLine.Model.CommandSpec;
@@ -10,6 +12,7 @@ import picocli.CommandLine.Model.CommandSpec;
 /** Shows what stands in a database. */
 final class ShowCommand implements Command {
   private static final String TABLE = "--table";
+  private static final String DDL = "--ddl";
   private static final String ROWS = "--rows";
   private static final int FIRST_ROWS = 5;
 
@@ -19,6 +22,7 @@ final class ShowCommand implements Command {
     spec.addOption(
         Options.text(TABLE, "NAME", "One table: its columns, keys, indexes and first rows."));
     spec.addOption(Options.text(ROWS, "N", "How many rows of the table; 5 otherwise, 0 for none."));
+    spec.addOption(Options.flag(DDL, "As SQL, in an order that runs on an empty database."));
     Options.format(spec);
   }
 
@@ -26,6 +30,14 @@ final class ShowCommand implements Command {
   public int run(Call call) {
     if (call.has(ROWS) && !call.has(TABLE)) {
       throw call.wrong("--rows goes with --table");
+    }
+    if (call.has(DDL)) {
+      if (call.has(Options.FORMAT) || call.has(ROWS)) {
+        throw call.wrong("--ddl goes with --table alone");
+      }
+      CreationScript script = call.ladder(Access.READ).ddl(call.environment(), call.text(TABLE));
+      new DdlView(call.terminal()).show(script);
+      return script.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
     }
     int rows = call.count(ROWS, 0, FIRST_ROWS);
     boolean json = call.isJson();

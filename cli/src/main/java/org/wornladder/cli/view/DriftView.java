@@ -3,6 +3,7 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import org.wornladder.cli.Terminal;
 import org.wornladder.diff.Difference;
+import org.wornladder.survey.Against;
 import org.wornladder.survey.Drift;
 import org.wornladder.survey.Examination.Finding;
 
@@ -32,11 +33,15 @@ public final class DriftView {
       out.println();
       out.println(
           paint.faint("  next: ")
-              + "mend it there, or leave it to others: ladder drift "
+              + "ladder drift "
               + drift.environment()
-              + " --forgive \""
-              + pattern
-              + "\"");
+              + " --mend FILE writes the SQL that brings it back");
+      if (drift.against() == Against.EXPECTED) {
+        out.println(
+            "        --as-rung WORDS makes it official; --forgive \""
+                + pattern
+                + "\" leaves it to others");
+      }
       out.println();
     }
     out.println(paint.strong("Files      ") + files(drift));
@@ -63,7 +68,13 @@ public final class DriftView {
     int count = drift.structure().size();
     String ignored =
         drift.ignored() == 0 ? "" : ", " + drift.ignored() + " more that ladder.yaml ignores";
-    return (count == 0 ? "as expected" : PlanView.count(count, "difference")) + ignored;
+    String good =
+        switch (drift.against()) {
+          case EXPECTED -> "as expected";
+          case RUNGS -> "as the rungs build it";
+          case SCHEMA -> "as schema/ declares it";
+        };
+    return (count == 0 ? good : PlanView.count(count, "difference")) + ignored;
   }
 
   private static String files(Drift drift) {
@@ -95,6 +106,7 @@ public final class DriftView {
         .put("database", drift.address())
         .put("database_exists", drift.isThere())
         .put("clean", drift.isClean())
+        .put("against", drift.against().word())
         .put("expectation_known", drift.known())
         .put("structure", differences.json(drift.structure()))
         .put("ignored", drift.ignored())

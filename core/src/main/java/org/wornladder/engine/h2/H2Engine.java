@@ -1,16 +1,22 @@
 package org.wornladder.engine.h2;
 
+import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.FileScratch;
 import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.Outside;
+import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Quoting;
@@ -33,6 +39,9 @@ public final class H2Engine implements Engine {
   private static final List<String> SCHEMES = List.of(JDBC);
   private static final Set<Ability> ABILITIES =
       Set.of(Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
+
+  private static final Outside OUTSIDE =
+      new Outside(Dialects.H2, Set.of("USER", "ROLE", "LINKED"), Set.of(), true);
 
   @Override
   public String name() {
@@ -72,6 +81,22 @@ public final class H2Engine implements Engine {
   @Override
   public Session open(Target target, Access access) {
     return H2Session.open(target, access);
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    return FileScratch.make(like, file -> JDBC + "file:" + file + settings(like.url()));
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return OUTSIDE.in(statement);
+  }
+
+  /** What the URL says of how the database behaves, without user and password. */
+  private static String settings(String url) {
+    String jdbc = H2Url.of(url, Path.of("")).jdbc();
+    return jdbc.contains(";") ? jdbc.substring(jdbc.indexOf(';')) : "";
   }
 
   @Override

@@ -1,5 +1,7 @@
 package org.wornladder.engine.mariadb;
 
+import java.sql.SQLException;
+import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -8,9 +10,13 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.Outside;
+import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.ServerScratch;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Quoting;
@@ -43,6 +49,19 @@ public final class MariadbEngine implements Engine {
       List.of(JDBC, "jdbc:mysql:", "mariadb://", "mysql://");
   private static final Set<Ability> ABILITIES =
       Set.of(Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
+
+  private static final ServerScratch.Words SCRATCH =
+      new ServerScratch.Words(
+          "SELECT schema_name FROM information_schema.schemata WHERE schema_name LIKE %s AND NOT"
+              + " EXISTS (SELECT 1 FROM information_schema.processlist WHERE db = schema_name)",
+          "DROP DATABASE IF EXISTS %s");
+
+  private static final Outside OUTSIDE =
+      new Outside(
+          Dialects.MARIADB,
+          Set.of("ROLE", "USER", "DATABASE", "SCHEMA", "TABLESPACE", "SERVER", "PLUGIN"),
+          Set.of(),
+          true);
 
   @Override
   public String name() {
@@ -86,6 +105,22 @@ public final class MariadbEngine implements Engine {
 
   @Override
   public boolean opensSlowly() {
+    return true;
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    return new ServerScratch(this, SCRATCH).make(server, like, project, clock);
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return OUTSIDE.in(statement).or(() -> MariadbNames.otherDatabase(statement));
+  }
+
+  @Override
+  public boolean empty(Session session) throws SQLException {
+    MariadbEmptying.empty(session);
     return true;
   }
 

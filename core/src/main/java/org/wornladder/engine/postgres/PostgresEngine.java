@@ -1,5 +1,7 @@
 package org.wornladder.engine.postgres;
 
+import java.sql.SQLException;
+import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -7,11 +9,16 @@ import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.Outside;
+import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.ServerScratch;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
@@ -34,6 +41,27 @@ public final class PostgresEngine implements Engine {
           Ability.SCHEMAS,
           Ability.LOCK_TIMEOUT,
           Ability.STATEMENT_TIMEOUT);
+
+  private static final ServerScratch.Words SCRATCH =
+      new ServerScratch.Words(
+          "SELECT d.datname FROM pg_catalog.pg_database d WHERE d.datname LIKE %s AND NOT EXISTS"
+              + " (SELECT 1 FROM pg_catalog.pg_stat_activity a WHERE a.datid = d.oid)",
+          "DROP DATABASE IF EXISTS %s");
+
+  private static final Outside OUTSIDE =
+      new Outside(
+          Dialects.POSTGRES,
+          Set.of(
+              "ROLE",
+              "USER",
+              "GROUP",
+              "DATABASE",
+              "TABLESPACE",
+              "SERVER",
+              "SUBSCRIPTION",
+              "SYSTEM"),
+          Set.of("FOREIGN DATA", "USER MAPPING"),
+          false);
 
   @Override
   public String name() {
@@ -93,6 +121,27 @@ public final class PostgresEngine implements Engine {
 
   @Override
   public boolean opensSlowly() {
+    return true;
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    return new ServerScratch(this, SCRATCH).make(server, like, project, clock);
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return OUTSIDE.in(statement);
+  }
+
+  @Override
+  public boolean empty(Session session) throws SQLException {
+    for (String schema : ((PostgresSession) session).schemas()) {
+      for (String word : List.of("DROP SCHEMA IF EXISTS %s CASCADE", "CREATE SCHEMA %s")) {
+        session.execute(
+            new Statement(word.formatted(QUOTING.name(schema)), Place.of("scratch"), ""));
+      }
+    }
     return true;
   }
 

@@ -1,14 +1,19 @@
 package org.wornladder.engine.sqlite;
 
+import java.time.Clock;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.FileScratch;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Quoting;
@@ -72,6 +77,18 @@ public final class SqliteEngine implements Engine {
   @Override
   public void loadAhead() {
     SqliteSession.loadAhead();
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    return FileScratch.make(like, file -> SqliteFile.PREFIX + file + ".db");
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return StatementWords.first(statement, Dialects.SQLITE, 1).contains("ATTACH")
+        ? Optional.of("another database")
+        : Optional.empty();
   }
 
   @Override

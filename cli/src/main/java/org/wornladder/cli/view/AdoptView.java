@@ -1,0 +1,76 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.List;
+import org.wornladder.cli.Terminal;
+import org.wornladder.schema.Element;
+import org.wornladder.survey.Adoption;
+
+/** What became of a database that was to be taken under management. */
+public final class AdoptView {
+  private static final int MOST_FILES = 12;
+
+  private final Paint paint;
+  private final PrintStream out;
+  private final DifferenceView differences;
+
+  public AdoptView(Terminal terminal) {
+    paint = new Paint(terminal);
+    out = terminal.out();
+    differences = new DifferenceView(terminal, "the rung", "found", "missing", "unexpected");
+  }
+
+  public void show(Adoption adoption) {
+    String name = adoption.environment();
+    if (!adoption.differences().isEmpty()) {
+      out.println(paint.strong(name) + " is not what " + Clean.line(adoption.rung()) + " builds:");
+      out.println();
+      differences.lines(adoption.differences()).forEach(out::println);
+      out.println();
+      out.println(
+          "Nothing was marked. Bring it there first, or leave a thing to others with --except KIND:NAME.");
+      return;
+    }
+    List<String> files = adoption.files();
+    files.stream().limit(MOST_FILES).forEach(file -> out.println("  wrote  " + Clean.line(file)));
+    if (files.size() > MOST_FILES) {
+      out.println("  wrote  " + (files.size() - MOST_FILES) + " more in schema/");
+    }
+    if (!files.isEmpty()) {
+      out.println("  wrote  " + Clean.line(adoption.rung()));
+      out.println();
+    }
+    for (Element left : adoption.leftOut()) {
+      out.println(
+          paint.warning("left out: ") + thing(left) + ", which cannot be written as SQL here");
+    }
+    out.println(
+        paint.strong(name)
+            + " is on record: "
+            + PlanView.count(adoption.objects(), "object")
+            + ", and "
+            + Clean.line(adoption.rung())
+            + " is marked as in place. Nothing was run there.");
+    out.println(
+        paint.faint("  next: ")
+            + (files.isEmpty()
+                ? "ladder status " + name
+                : "read the rung, commit it, and adopt the other environments"));
+  }
+
+  private static String thing(Element element) {
+    return element.kind().word() + " " + Clean.line(element.name());
+  }
+
+  public void json(Adoption adoption) {
+    new Json()
+        .put("environment", adoption.environment())
+        .put("marked", adoption.differences().isEmpty())
+        .put("rung", adoption.rung())
+        .put("files", adoption.files())
+        .put("objects", adoption.objects())
+        .put("left_out", adoption.leftOut().stream().map(AdoptView::thing).toList())
+        .put("differences", differences.json(adoption.differences()))
+        .write(out);
+  }
+}

@@ -1,0 +1,77 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.List;
+import org.wornladder.cli.Terminal;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.SqlScript;
+import org.wornladder.survey.Against;
+import org.wornladder.survey.Mending;
+import org.wornladder.survey.Official;
+
+/** The ways to settle what a database differs in. */
+public final class MendView {
+  private final Paint paint;
+  private final PrintStream out;
+
+  public MendView(Terminal terminal) {
+    paint = new Paint(terminal);
+    out = terminal.out();
+  }
+
+  /** The script that brings a database back, for a person to read and run. */
+  public static String script(Mending mending, Against against) {
+    String to =
+        switch (against) {
+          case EXPECTED -> "what its history says";
+          case RUNGS -> "what the rungs build";
+          case SCHEMA -> "what schema/ declares";
+        };
+    StringBuilder text = new StringBuilder();
+    text.append("-- Brings ").append(mending.environment()).append(" back to ").append(to);
+    text.append(".\n-- Read it before you run it: what it drops is gone.\n");
+    for (Difference left : mending.leftOut()) {
+      text.append("-- Not written here, to be mended by hand: ").append(words(left)).append('\n');
+    }
+    return text + "\n" + SqlScript.of(mending.statements());
+  }
+
+  private static String words(Difference difference) {
+    return difference.kind().word() + " " + Clean.line(difference.fullName());
+  }
+
+  public void show(Mending mending, String file) {
+    out.println(
+        PlanView.count(mending.statements().size(), "statement")
+            + " in "
+            + Clean.line(file)
+            + "; nothing was run.");
+    leftOut(mending.leftOut());
+    out.println(
+        paint.faint("  next: ")
+            + "read it, run it with the database's own shell, then ladder drift "
+            + mending.environment());
+  }
+
+  private void leftOut(List<Difference> differences) {
+    for (Difference left : differences) {
+      out.println(paint.warning("left out: ") + words(left) + ", which cannot be written in place");
+    }
+  }
+
+  public void show(Official official) {
+    out.println(
+        "Wrote "
+            + Clean.line(official.file())
+            + " and marked it as in place on "
+            + official.environment()
+            + ": "
+            + PlanView.count(official.written().size(), "difference")
+            + " made official.");
+    leftOut(official.leftOut());
+    for (Difference oneWay : official.oneWay()) {
+      out.println(paint.warning("one-way: ") + "the way down lacks " + words(oneWay));
+    }
+    out.println(paint.faint("  next: ") + "read the rung, commit it, and apply it elsewhere");
+  }
+}

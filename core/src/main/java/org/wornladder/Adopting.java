@@ -1,0 +1,196 @@
+package org.wornladder;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.wornladder.climb.Approval;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.PlanBasis;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.Settlement;
+import org.wornladder.diff.CreationScript;
+import org.wornladder.diff.Ddl;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.Differences;
+import org.wornladder.diff.Ignored;
+import org.wornladder.diff.SqlScript;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.IgnoreList;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.ProjectWriter;
+import org.wornladder.project.Rung;
+import org.wornladder.project.RungDraft;
+import org.wornladder.project.SchemaWriter;
+import org.wornladder.project.SchemaWriter.Declared;
+import org.wornladder.project.SeedWriter;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.survey.AdoptOptions;
+import org.wornladder.survey.Adoption;
+import org.wornladder.survey.DatabaseReport;
+import org.wornladder.survey.TableReader;
+
+/** Takes a database that exists under management: from here on, everything is on record. */
+record Adopting(Project project, LadderSettings settings, Visit visit, Structures structures) {
+  private static final int MOST_ROWS = 100_000;
+  private static final String WORDS = "adopted structure";
+  private static final String REASON =
+      "it stood before the ladder did, and nobody drops a live database by rolling back";
+  private static final String NOTE = "it stood there before the ladder did";
+  private static final String MARK = "-- The fingerprint of this structure: ";
+  private static final Pattern MARKED = Pattern.compile(Pattern.quote(MARK) + "([0-9a-f]{64})");
+
+  Adoption adopt(String environment, AdoptOptions options, Approval approval, Listener listener) {
+    return visit.in(
+        environment,
+        Access.WRITE,
+        site -> {
+          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
+            return adopt(site, options, approval, lock);
+          }
+        });
+  }
+
+  private Adoption adopt(Site site, AdoptOptions options, Approval approval, DatabaseLock held)
+      throws SQLException {
+    History history = site.journal().read(Depth.WHOLE);
+    String name = site.environment().name();
+    if (!history.rungs().isEmpty()) {
+      throw RefusedException.of(
+          name + " is on record already: its journal has " + history.entries().size() + " entries",
+          "environment " + name,
+          "ladder status "
+              + name
+              + " shows its rungs; ladder drift "
+              + name
+              + " what is not of them");
+    }
+    Optional<Rung> adopted = project.rungs().stream().filter(Adopting::isAdopted).findFirst();
+    if (adopted.isEmpty() && !project.rungs().isEmpty()) {
+      throw RefusedException.of(
+          "this project has rungs already, and none of them was adopted",
+          project.rungs().get(0).file(),
+          "adopt into a project without rungs; ladder init DIR makes one");
+    }
+    approval.check(
+        new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
+        site.environment());
+    Expectation expectation = Expectation.of(site, history);
+    List<Element> taken = taken(expectation.live(), options);
+    return adopted.isPresent()
+        ? again(site, adopted.get(), taken, expectation)
+        : first(site, options, taken, expectation);
+  }
+
+  private static boolean isAdopted(Rung rung) {
+    return MARKED.matcher(rung.script().source()).find();
+  }
+
+  /** What the options and the project's own list leave of what stands there. */
+  private List<Element> taken(Snapshot live, AdoptOptions options) {
+    List<String> left = new ArrayList<>(project.settings().ignore());
+    left.addAll(options.except());
+    List<Difference> all = Differences.between(Snapshot.EMPTY, live);
+    List<Difference> kept = new Ignored(left).without(all);
+    if (!options.only().isEmpty()) {
+      kept = new Ignored(options.only()).ignored(kept);
+    }
+    return kept.stream().map(difference -> difference.after().orElseThrow()).toList();
+  }
+
+  private Adoption first(
+      Site site, AdoptOptions options, List<Element> taken, Expectation expectation)
+      throws SQLException {
+    Ddl ddl = site.session().ddl();
+    CreationScript script = CreationScript.of(taken, ddl);
+    if (script.statements().isEmpty()) {
+      throw RefusedException.of(
+          "nothing stands there that could be adopted",
+          "environment " + site.environment().name() + ", " + site.session().address(),
+          "see that the url is the right one, and what --only and --except leave");
+    }
+    for (String pattern : options.except()) {
+      IgnoreList.add(project.root(), pattern);
+    }
+    List<String> files = new ArrayList<>(SchemaWriter.write(project.root(), declared(taken, ddl)));
+    for (String table : options.rows()) {
+      files.add(seed(site, table));
+    }
+    List<String> up = new ArrayList<>();
+    up.add(MARK + new Snapshot(taken).fingerprint());
+    up.addAll(RungDraft.lines(script.statements()));
+    String rung =
+        ProjectWriter.rung(
+            project,
+            WORDS,
+            new RungDraft(up, List.of(), Optional.of(REASON)),
+            settings.timestamp());
+    mark(site, ProjectReader.read(project.root()).rungs().get(0), expectation);
+    return new Adoption(
+        site.environment().name(), rung, files, script.leftOut(), taken.size(), List.of());
+  }
+
+  /** The rows of a table that were asked for, without what the database computes itself. */
+  private String seed(Site site, String table) throws SQLException {
+    DatabaseReport.OfTable report =
+        new TableReader(site.session(), site.engine(), site.environment())
+            .read(site.structure(), table, MOST_ROWS);
+    if (report.rowCount() > MOST_ROWS) {
+      throw RefusedException.of(
+          table + " has " + report.rowCount() + " rows: that is no reference data",
+          "environment " + site.environment().name(),
+          "--rows takes tables of at most " + MOST_ROWS + " rows");
+    }
+    List<Column> columns = report.table().columns();
+    List<Integer> written = new ArrayList<>();
+    for (int i = 0; i < columns.size(); i++) {
+      if (columns.get(i).more(Column.GENERATED).isEmpty()) {
+        written.add(i);
+      }
+    }
+    List<List<Optional<String>>> rows = new ArrayList<>();
+    report.rows().forEach(row -> rows.add(written.stream().map(row::get).toList()));
+    List<String> names = written.stream().map(i -> columns.get(i).name()).toList();
+    return SeedWriter.csv(project.root(), report.table().name(), names, rows);
+  }
+
+  private static List<Declared> declared(List<Element> elements, Ddl ddl) {
+    List<Declared> declared = new ArrayList<>();
+    for (Element element : elements) {
+      Ddl.Creation creation = ddl.create(element);
+      if (!creation.make().isEmpty()) {
+        String folder = element.kind().plural().replace(' ', '-');
+        String name = ddl.names(element).stream().findFirst().orElse(element.name());
+        declared.add(new Declared(folder, name, SqlScript.of(creation.all())));
+      }
+    }
+    return declared;
+  }
+
+  /** Another environment: it is marked if it is the same. */
+  private Adoption again(Site site, Rung rung, List<Element> taken, Expectation expectation)
+      throws SQLException {
+    Matcher marked = MARKED.matcher(rung.script().source());
+    String name = site.environment().name();
+    boolean same = marked.find() && marked.group(1).equals(new Snapshot(taken).fingerprint());
+    List<Difference> differences =
+        same ? List.of() : structures.fromFirstRung(site.environment(), rung, new Snapshot(taken));
+    if (differences.isEmpty()) {
+      mark(site, rung, expectation);
+    }
+    return new Adoption(name, rung.file(), List.of(), List.of(), taken.size(), differences);
+  }
+
+  private void mark(Site site, Rung rung, Expectation expectation) throws SQLException {
+    new Settlement(project, site.environment(), site.session(), site.journal()).adopt(rung, NOTE);
+    expectation.keep(expectation.live());
+  }
+}

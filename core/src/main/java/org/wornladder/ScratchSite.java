@@ -1,0 +1,158 @@
+package org.wornladder;
+
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.regex.Pattern;
+import org.wornladder.climb.PlanBasis;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.engine.UnreachableException;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentReader;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+import org.wornladder.project.SchemaFiles;
+import org.wornladder.project.ScratchSettings;
+import org.wornladder.rehearse.Replay;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
+
+/** Finds a place for scratch databases, and runs files in them. */
+record ScratchSite(Project project, LadderSettings settings, EnvironmentReader environments) {
+  /**
+   * What the rungs and standing scripts make of an empty database.
+   *
+   * @param upTo the highest number to run; empty for all
+   */
+  Snapshot ofRungs(Environment like, OptionalLong upTo) {
+    return in(
+        like,
+        site -> {
+          for (String schema : missingSchemas(site)) {
+            run(site, "CREATE SCHEMA IF NOT EXISTS " + site.engine().quoting().name(schema));
+          }
+          replay(site)
+              .rungs(
+                  new PlanBasis(
+                      project,
+                      site.environment(),
+                      site.engine(),
+                      site.session(),
+                      site.journal().read(Depth.WHOLE)),
+                  site.journal(),
+                  upTo);
+          return site.structure().snapshot();
+        });
+  }
+
+  /** What the files in {@code schema/} declare. */
+  Snapshot ofSchema(Environment like) {
+    return in(
+        like,
+        site -> {
+          for (String schema : site.environment().settings().schemas()) {
+            run(site, "CREATE SCHEMA IF NOT EXISTS " + site.engine().quoting().name(schema));
+          }
+          replay(site).schema(SchemaFiles.read(project.root()));
+          return site.structure().snapshot();
+        });
+  }
+
+  private static void run(Site site, String text) throws SQLException {
+    site.session().execute(new Statement(text, Place.of("scratch"), ""));
+  }
+
+  /** The managed schemas that no rung makes: they stood there before the ladder did. */
+  private List<String> missingSchemas(Site site) {
+    return site.environment().settings().schemas().stream()
+        .filter(schema -> project.rungs().stream().noneMatch(rung -> makes(rung, schema)))
+        .toList();
+  }
+
+  private static boolean makes(Rung rung, String schema) {
+    return Pattern.compile(
+            "(?i)create\\s+schema\\s+(if\\s+not\\s+exists\\s+)?\"?" + Pattern.quote(schema) + "\\b")
+        .matcher(rung.script().source())
+        .find();
+  }
+
+  private Replay replay(Site site) {
+    boolean own = project.settings().scratch().filter(ScratchSettings::ownServer).isPresent();
+    return new Replay(site.engine(), site.session(), own);
+  }
+
+  private <T> T in(Environment like, Site.Work<T> work) {
+    try (ScratchDatabase scratch = make(like)) {
+      return Site.visit(
+          scratch.environment(), project, settings, Access.WRITE, Optional.empty(), work);
+    }
+  }
+
+  private ScratchDatabase make(Environment like) {
+    Engine engine = Engines.of(like);
+    Optional<ScratchSettings> named =
+        project
+            .settings()
+            .scratch()
+            .filter(scratch -> engine.accepts(environments.read(scratch.server()).url()));
+    if (named.isEmpty()) {
+      if (like.settings().guarded() && engine.opensSlowly()) {
+        throw RefusedException.of(
+            like.name() + " is guarded: no scratch database is made on its server",
+            "environment " + like.name(),
+            "name another server, or an empty database, under scratch: in ladder.yaml");
+      }
+      return engine.scratch(target(like), like, project.name(), settings.clock());
+    }
+    Environment server = environments.read(named.get().server());
+    Environment there = like.withRole(server.role());
+    return named.get().mayErase()
+        ? erased(engine, server, there)
+        : engine.scratch(target(server), there, project.name(), settings.clock());
+  }
+
+  private Target target(Environment environment) {
+    return settings.target(environment, project.root());
+  }
+
+  /** The database that the settings name, emptied; two runs wait for each other. */
+  private ScratchDatabase erased(Engine engine, Environment server, Environment like) {
+    Session keeper = engine.open(target(server), Access.WRITE);
+    DatabaseLock lock = keeper.lock(settings.lockWait(), settings.onWait());
+    try {
+      if (!engine.empty(keeper)) {
+        keeper.close();
+        return engine.scratch(target(like), like, project.name(), settings.clock());
+      }
+    } catch (SQLException e) {
+      String words = keeper.fault(e).words();
+      keeper.close();
+      throw new UnreachableException(
+          "the scratch database cannot be emptied: " + words,
+          "scratch: in ladder.yaml, " + keeper.address(),
+          "grant its user the right to drop what is there",
+          e);
+    }
+    return new Erased(keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));
+  }
+
+  private record Erased(Session keeper, DatabaseLock lock, Environment environment)
+      implements ScratchDatabase {
+    @Override
+    public void close() {
+      try (keeper) {
+        lock.close();
+      }
+    }
+  }
+}

@@ -1,0 +1,254 @@
+package org.wornladder;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.wornladder.climb.Approval;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.PlanBasis;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.Settlement;
+import org.wornladder.diff.Accepted;
+import org.wornladder.diff.ChangeScript;
+import org.wornladder.diff.CommonSubset;
+import org.wornladder.diff.CreationScript;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.Differences;
+import org.wornladder.diff.Ignored;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Engines;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentReader;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectException;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.ProjectWriter;
+import org.wornladder.project.Rung;
+import org.wornladder.project.RungDraft;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Place;
+import org.wornladder.survey.Against;
+import org.wornladder.survey.Comparison;
+import org.wornladder.survey.Drift;
+import org.wornladder.survey.Examiner;
+import org.wornladder.survey.Mending;
+import org.wornladder.survey.Official;
+import org.wornladder.survey.StatusReader;
+
+/** The structures that stand, are expected, or are made by files, laid beside each other. */
+record Structures(
+    Project project, LadderSettings settings, EnvironmentReader environments, Visit visit) {
+  private static final String MADE_OFFICIAL = "found in the database, and made official";
+
+  private ScratchSite scratch() {
+    return new ScratchSite(project, settings, environments);
+  }
+
+  /** What an environment's structure is held against. */
+  private Snapshot against(Against against, Environment environment, Expectation expectation) {
+    return switch (against) {
+      case EXPECTED -> expectation.expected();
+      case RUNGS -> scratch().ofRungs(environment, OptionalLong.empty());
+      case SCHEMA -> scratch().ofSchema(environment);
+    };
+  }
+
+  /** What a structure differs in from the one that the ladder up to a rung builds. */
+  List<Difference> fromFirstRung(Environment environment, Rung rung, Snapshot live) {
+    return counting(scratch().ofRungs(environment, OptionalLong.of(rung.number())), live);
+  }
+
+  private List<Difference> counting(Snapshot before, Snapshot after) {
+    return new Ignored(project.settings().ignore()).without(Differences.between(before, after));
+  }
+
+  Drift drift(String environment, Against against) {
+    return visit.in(
+        environment,
+        Access.READ,
+        site -> {
+          History history = site.journal().read(Depth.WHOLE);
+          Expectation expectation = Expectation.of(site, history);
+          Snapshot should = against(against, site.environment(), expectation);
+          List<Difference> counting = counting(should, expectation.live());
+          int all = Differences.between(should, expectation.live()).size();
+          StatusReader status =
+              new StatusReader(project, site.environment(), site.engine(), history);
+          return new Drift(
+              site.environment().name(),
+              site.engine().name(),
+              site.session().address(),
+              site.session().isThere(),
+              against,
+              against != Against.EXPECTED || expectation.known(),
+              counting,
+              all - counting.size(),
+              Examiner.ofRungs(status.read(site.session()), project),
+              history.broken(),
+              history.entries().size());
+        });
+  }
+
+  Mending mending(String environment, Against against) {
+    return visit.in(
+        environment,
+        Access.READ,
+        site -> {
+          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
+          Snapshot should = against(against, site.environment(), expectation);
+          ChangeScript script =
+              ChangeScript.of(counting(expectation.live(), should), site.session().ddl());
+          return new Mending(site.environment().name(), script.statements(), script.leftOut());
+        });
+  }
+
+  Official makeOfficial(String environment, String words, Approval approval, Listener listener) {
+    return visit.in(
+        environment,
+        Access.WRITE,
+        site -> {
+          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
+            return makeOfficial(site, words, approval, lock);
+          }
+        });
+  }
+
+  private Official makeOfficial(Site site, String words, Approval approval, DatabaseLock held)
+      throws SQLException {
+    History history = site.journal().read(Depth.WHOLE);
+    Expectation expectation = Expectation.of(site, history);
+    List<Difference> found = counting(expectation.expected(), expectation.live());
+    ChangeScript up = ChangeScript.of(found, site.session().ddl());
+    String name = site.environment().name();
+    if (up.written().isEmpty()) {
+      throw RefusedException.of(
+          found.isEmpty()
+              ? name + " is what its history says: there is nothing to make official"
+              : "none of the differences can be written as a rung",
+          "environment " + name,
+          found.isEmpty() ? "" : "ladder drift " + name + " shows them; write the rung by hand");
+    }
+    approval.check(
+        new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
+        site.environment());
+    ChangeScript down = ChangeScript.of(reversed(up.written()), site.session().ddl());
+    RungDraft draft =
+        new RungDraft(
+            RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
+    String file = ProjectWriter.rung(project, words, draft, settings.timestamp());
+    Rung rung = rung(file);
+    new Settlement(project, site.environment(), site.session(), site.journal())
+        .adopt(rung, MADE_OFFICIAL);
+    expectation.keep(Accepted.in(expectation.expected(), up.written()));
+    return new Official(name, file, up.written(), up.leftOut(), reversed(down.leftOut()));
+  }
+
+  /** A rung that was just written. */
+  private Rung rung(String file) {
+    return ProjectReader.read(project.root()).rungs().stream()
+        .filter(rung -> rung.file().equals(file))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static List<Difference> reversed(List<Difference> differences) {
+    List<Difference> reversed = new ArrayList<>();
+    for (Difference difference : differences) {
+      reversed.add(new Difference(difference.table(), difference.after(), difference.before()));
+    }
+    Collections.reverse(reversed);
+    return reversed;
+  }
+
+  Comparison compare(String left, String right) {
+    String other = environmentIn(left).or(() -> environmentIn(right)).orElse("");
+    Side one = side(left, other);
+    Side two = side(right, other);
+    boolean common = !one.engine().equals(two.engine());
+    List<Difference> differences =
+        common
+            ? counting(CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
+            : counting(one.structure(), two.structure());
+    return new Comparison(left, right, common, differences);
+  }
+
+  private record Side(String engine, Snapshot structure) {}
+
+  private static Optional<String> environmentIn(String named) {
+    int colon = named.indexOf(':');
+    return colon < 0 ? Optional.empty() : Optional.of(named.substring(colon + 1));
+  }
+
+  /**
+   * @param other the environment for which files are run
+   */
+  private Side side(String named, String other) {
+    return switch (named) {
+      case "rungs" -> ofFiles(other, true);
+      case "schema" -> ofFiles(other, false);
+      default -> ofEnvironment(named);
+    };
+  }
+
+  private Side ofFiles(String other, boolean rungs) {
+    Environment environment = environments.read(other);
+    return new Side(
+        Engines.of(environment).name(),
+        rungs
+            ? scratch().ofRungs(environment, OptionalLong.empty())
+            : scratch().ofSchema(environment));
+  }
+
+  private Side ofEnvironment(String named) {
+    String kind = named.substring(0, Math.max(0, named.indexOf(':')));
+    if (!kind.equals("env") && !kind.equals("expected")) {
+      throw ProjectException.of(
+          Place.of(named),
+          "compare takes env:NAME, expected:NAME, rungs or schema",
+          "for example ladder compare env:"
+              + project.settings().defaultEnvironment()
+              + " env:live");
+    }
+    return visit.in(
+        environmentIn(named).orElseThrow(),
+        Access.READ,
+        site -> {
+          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
+          return new Side(
+              site.engine().name(),
+              kind.equals("env") ? expectation.live() : expectation.expected());
+        });
+  }
+
+  CreationScript ddl(String environment, Optional<String> table) {
+    return visit.in(
+        environment,
+        Access.READ,
+        site -> {
+          List<Element> elements = site.structure().snapshot().elements();
+          List<Element> wanted =
+              table.isEmpty() ? elements : List.of(table(elements, table.get(), site));
+          return CreationScript.of(wanted, site.session().ddl());
+        });
+  }
+
+  private static Element table(List<Element> elements, String name, Site site) {
+    return elements.stream()
+        .filter(element -> element.kind() == Kind.TABLE && element.name().equalsIgnoreCase(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                ProjectException.of(
+                    Place.of("environment " + site.environment().name()),
+                    "there is no table " + name,
+                    "ladder show " + site.environment().name() + " lists them"));
+  }
+}

@@ -1,0 +1,164 @@
+package org.wornladder.engine;
+
+import java.security.SecureRandom;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Clock;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Environment;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/**
+ * Throw-away databases on a server, each under a name with the project, the time and a random part,
+ * and a table inside that says whose it is. What a crash left is dropped by a later run, if it has
+ * that table and nobody is in it.
+ */
+public final class ServerScratch {
+  private static final int PROJECT_LETTERS = 20;
+  private static final int RANDOM_BOUND = 1 << 24;
+  private static final String LIKE_ESCAPE = "\\_";
+
+  private final Engine engine;
+  private final Words words;
+
+  /**
+   * What differs by engine.
+   *
+   * @param leftovers a query for databases that nobody is in; {@code %s} is a pattern of names
+   * @param drop the statement that drops one; {@code %s} is its quoted name
+   */
+  public record Words(String leftovers, String drop) {}
+
+  public ServerScratch(Engine engine, Words words) {
+    this.engine = engine;
+    this.words = words;
+  }
+
+  /**
+   * Makes a database on a target's server.
+   *
+   * @throws UnreachableException if the user may not, with the ways out
+   */
+  public ScratchDatabase make(Target server, Environment like, String project, Clock clock) {
+    String letters = project.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
+    String prefix =
+        ScratchDatabase.PROOF
+            + "_"
+            + letters.substring(0, Math.min(PROJECT_LETTERS, letters.length()))
+            + "_";
+    String time =
+        DateTimeFormatter.ofPattern("yyyyMMddHHmmss")
+            .format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));
+    String random = Integer.toHexString(new SecureRandom().nextInt(RANDOM_BOUND));
+    String name = prefix + time + "_" + random;
+    Session admin = engine.open(server, Access.WRITE);
+    try {
+      dropLeftovers(admin, server, prefix, project);
+      run(admin, "CREATE DATABASE " + engine.quoting().name(name));
+      Environment inside =
+          like.inPlaceOf(
+              withDatabase(server.environment().url(), name),
+              server.environment().user(),
+              server.environment().password());
+      Session keeper = engine.open(server.with(inside), Access.WRITE);
+      prove(keeper, project);
+      return new OnServer(
+          admin, keeper, inside, words.drop().formatted(engine.quoting().name(name)));
+    } catch (SQLException e) {
+      Fault fault = admin.fault(e);
+      admin.close();
+      throw new UnreachableException(
+          "no scratch database can be made: " + fault.words(),
+          "environment " + server.environment().name() + ", " + admin.address(),
+          "grant the user the right to create databases, or name a server or an empty database"
+              + " under scratch: in ladder.yaml",
+          e);
+    }
+  }
+
+  private record OnServer(Session admin, Session keeper, Environment environment, String drop)
+      implements ScratchDatabase {
+    @Override
+    public void close() {
+      keeper.close();
+      try (admin) {
+        run(admin, drop);
+      } catch (SQLException e) {
+        // A later run finds it by its name and its table, and drops it then.
+        return;
+      }
+    }
+  }
+
+  private static void run(Session session, String text) throws SQLException {
+    session.execute(new Statement(text, Place.of("scratch"), ""));
+  }
+
+  private void prove(Session session, String project) throws SQLException {
+    Quoting quoting = engine.quoting();
+    String table = session.quoted(ScratchDatabase.PROOF);
+    run(session, "CREATE TABLE " + table + " (project varchar(200))");
+    run(session, "INSERT INTO " + table + " VALUES (" + quoting.text(project) + ")");
+  }
+
+  private void dropLeftovers(Session admin, Target server, String prefix, String project)
+      throws SQLException {
+    List<String> names = new ArrayList<>();
+    String pattern = engine.quoting().text(prefix.replace("_", LIKE_ESCAPE) + "%");
+    try (java.sql.Statement sql = admin.connection().createStatement();
+        ResultSet rows = sql.executeQuery(words.leftovers().formatted(pattern))) {
+      while (rows.next()) {
+        names.add(rows.getString(1));
+      }
+    }
+    for (String name : names) {
+      if (isOurs(server, name, project)) {
+        run(admin, words.drop().formatted(engine.quoting().name(name)));
+      }
+    }
+  }
+
+  private boolean isOurs(Target server, String name, String project) {
+    Environment inside =
+        server
+            .environment()
+            .inPlaceOf(
+                withDatabase(server.environment().url(), name),
+                server.environment().user(),
+                server.environment().password());
+    try (Session session = engine.open(server.with(inside), Access.READ)) {
+      Condition.Presence proof =
+          new Condition.Presence(Condition.Kind.TABLE, ScratchDatabase.PROOF, "", true, "");
+      return session.exists(proof)
+          && session.holds(
+              "SELECT count(*) FROM "
+                  + session.quoted(ScratchDatabase.PROOF)
+                  + " WHERE project = "
+                  + engine.quoting().text(project));
+    } catch (SQLException | UnreachableException e) {
+      // Another run has it by now, or it is none of ours.
+      return false;
+    }
+  }
+
+  /** The same URL with another database. */
+  static String withDatabase(String url, String name) {
+    int slashes = url.indexOf("//");
+    if (slashes < 0) {
+      return url.substring(0, url.lastIndexOf(':') + 1) + name;
+    }
+    int question = url.indexOf('?', slashes);
+    String parameters = question < 0 ? "" : url.substring(question);
+    String place = question < 0 ? url : url.substring(0, question);
+    int slash = place.indexOf('/', slashes + 2);
+    return (slash < 0 ? place : place.substring(0, slash)) + "/" + name + parameters;
+  }
+}

@@ -1,0 +1,64 @@
+package org.wornladder.project;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.wornladder.sql.Place;
+
+/** Writes the declared structure: one file an object, in folders by kind. */
+public final class SchemaWriter {
+  private static final int LONGEST_NAME = 80;
+
+  private SchemaWriter() {}
+
+  /**
+   * One object's text.
+   *
+   * @param folder its kind's
+   * @param name its own; several of one name stand in one file
+   */
+  public record Declared(String folder, String name, String text) {}
+
+  /**
+   * Writes files; others in the folder stay.
+   *
+   * @return the files, relative to the project, sorted
+   * @throws ProjectException if one cannot be written
+   */
+  public static List<String> write(Path root, List<Declared> objects) {
+    Map<String, List<String>> texts = new TreeMap<>();
+    for (Declared object : objects) {
+      String file =
+          SchemaFiles.FOLDER + "/" + object.folder() + "/" + fileName(object.name()) + ".sql";
+      texts.computeIfAbsent(file, key -> new ArrayList<>()).add(object.text());
+    }
+    texts.forEach((file, parts) -> write(root, file, String.join("\n", parts)));
+    return List.copyOf(texts.keySet());
+  }
+
+  private static void write(Path root, String file, String text) {
+    try {
+      Path path = root.resolve(file);
+      Files.createDirectories(path.getParent());
+      Path part = path.resolveSibling(path.getFileName() + ".part");
+      Files.writeString(part, text);
+      Files.move(part, path, StandardCopyOption.ATOMIC_MOVE);
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(file), "the file cannot be written: " + TextFiles.reason(e), "");
+    }
+  }
+
+  /** A name that every file system takes; one that had to be changed is told apart by a number. */
+  static String fileName(String name) {
+    String safe = name.replaceAll("[^\\p{L}\\p{N}_-]+", "-").replaceAll("^-+|-+$", "");
+    boolean same = safe.equals(name) && safe.length() <= LONGEST_NAME && !safe.isEmpty();
+    String end = same ? "" : "-" + Integer.toHexString(name.hashCode());
+    return safe.substring(0, Math.min(safe.length(), LONGEST_NAME)) + end;
+  }
+}

@@ -1,0 +1,17 @@
+package org.wornladder.survey;
+
+import java.util.List;
+import org.wornladder.diff.Difference;
+
+/**
+ * What brings a database back.
+ *
+ * @param statements without end marks
+ * @param leftOut what cannot be written; {@code before} is found, {@code after} should be
+ */
+public record Mending(String environment, List<String> statements, List<Difference> leftOut) {
+  public Mending {
+    statements = List.copyOf(statements);
+    leftOut = List.copyOf(leftOut);
+  }
+}

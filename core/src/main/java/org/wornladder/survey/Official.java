@@ -1,0 +1,25 @@
+package org.wornladder.survey;
+
+import java.util.List;
+import org.wornladder.diff.Difference;
+
+/**
+ * What was found in a database and made official.
+ *
+ * @param file the rung, relative to the project
+ * @param written the differences that it makes elsewhere
+ * @param leftOut those that cannot be written, and stay differences
+ * @param oneWay those of which the way back cannot be written
+ */
+public record Official(
+    String environment,
+    String file,
+    List<Difference> written,
+    List<Difference> leftOut,
+    List<Difference> oneWay) {
+  public Official {
+    written = List.copyOf(written);
+    leftOut = List.copyOf(leftOut);
+    oneWay = List.copyOf(oneWay);
+  }
+}
