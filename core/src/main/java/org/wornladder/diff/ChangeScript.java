@@ -1,9 +1,11 @@
 package org.wornladder.diff;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
@@ -17,78 +19,113 @@ import org.wornladder.schema.Kind;
  */
 public record ChangeScript(
     List<String> statements, List<Difference> written, List<Difference> leftOut) {
+  /** What is taken away and made anew, so that nothing leans on a table while that changes. */
+  private static final Set<Kind> MADE_ANEW =
+      Set.of(Kind.VIEW, Kind.MATERIALISED_VIEW, Kind.INDEX, Kind.POLICY, Kind.TRIGGER, Kind.EVENT);
+
   public ChangeScript {
     statements = List.copyOf(statements);
     written = List.copyOf(written);
     leftOut = List.copyOf(leftOut);
   }
 
-  /** When a difference is settled, among others. */
-  private enum Turn {
-    THINGS_GO,
-    KEYS_GO,
-    TABLES_GO,
-    GROUND_COMES,
-    TABLES_CHANGE,
-    KEYS_COME,
-    THINGS_COME
-  }
-
   /**
    * The statements that make of what is {@code before} in each difference what is {@code after}.
    */
   public static ChangeScript of(List<Difference> differences, Ddl ddl) {
-    List<Difference> sorted = new ArrayList<>(differences);
-    sorted.sort(Comparator.comparing(ChangeScript::turn).thenComparing(ChangeScript::rank));
-    List<Difference> written = new ArrayList<>();
-    List<Difference> leftOut = new ArrayList<>();
-    List<String> statements = new ArrayList<>();
-    for (Turn turn : Turn.values()) {
-      List<Difference> now = sorted.stream().filter(one -> turn(one) == turn).toList();
-      List<Element> made = new ArrayList<>();
-      for (Difference difference : now) {
-        Optional<List<String>> change = ddl.change(difference);
-        (change.isPresent() ? written : leftOut).add(difference);
-        if (change.isPresent() && isNew(difference)) {
-          made.add(difference.after().orElseThrow());
-        } else {
-          change.ifPresent(statements::addAll);
-        }
-      }
-      statements.addAll(CreationScript.of(made, ddl).statements());
-    }
-    return new ChangeScript(statements, written, leftOut);
+    Writing writing = new Writing(ddl);
+    differences.forEach(writing::take);
+    return new ChangeScript(writing.statements(), writing.written, writing.leftOut);
   }
 
-  /**
-   * Whether it is a thing that stands alone and was not there: these have an order of their own.
-   */
-  private static boolean isNew(Difference difference) {
-    return difference.table().isEmpty() && difference.before().isEmpty();
+  /** The statements as they are sorted out. */
+  private static final class Writing {
+    private final Ddl ddl;
+    private final List<Difference> written = new ArrayList<>();
+    private final List<Difference> leftOut = new ArrayList<>();
+    private final List<Element> going = new ArrayList<>();
+    private final List<Element> coming = new ArrayList<>();
+    private final List<Difference> changing = new ArrayList<>();
+
+    private Writing(Ddl ddl) {
+      this.ddl = ddl;
+    }
+
+    private void take(Difference difference) {
+      boolean alone = difference.table().isEmpty();
+      boolean anew = alone && MADE_ANEW.contains(difference.kind());
+      if (ddl.change(difference).isEmpty()) {
+        leftOut.add(difference);
+        return;
+      }
+      written.add(difference);
+      if (!alone || (difference.change() == Difference.Change.CHANGED && !anew)) {
+        changing.add(difference);
+      } else {
+        difference.before().ifPresent(going::add);
+        difference.after().ifPresent(coming::add);
+      }
+    }
+
+    private List<String> statements() {
+      List<Element> ground = new ArrayList<>();
+      List<Element> things = new ArrayList<>();
+      coming.forEach(one -> (isGround(one.kind()) ? ground : things).add(one));
+      List<String> statements = new ArrayList<>();
+      drop(statements, going.stream().filter(one -> !isGround(one.kind())).toList());
+      change(statements, Turn.KEYS_GO);
+      drop(statements, going.stream().filter(one -> isGround(one.kind())).toList());
+      statements.addAll(CreationScript.of(ground, ddl).statements());
+      change(statements, Turn.TABLES_CHANGE);
+      change(statements, Turn.KEYS_COME);
+      statements.addAll(CreationScript.of(things, ddl).statements());
+      change(statements, Turn.THINGS_CHANGE);
+      return statements;
+    }
+
+    /** What goes, goes in the reverse of the order in which it would be made. */
+    private void drop(List<String> statements, List<Element> elements) {
+      List<Element> order = new ArrayList<>(CreationScript.ordered(elements, ddl));
+      Collections.reverse(order);
+      for (Element element : order) {
+        ddl.change(new Difference("", Optional.of(element), Optional.empty()))
+            .ifPresent(statements::addAll);
+      }
+    }
+
+    private void change(List<String> statements, Turn turn) {
+      changing.stream()
+          .filter(difference -> turn(difference) == turn)
+          .sorted(Comparator.comparing(ChangeScript::place))
+          .forEach(difference -> ddl.change(difference).ifPresent(statements::addAll));
+    }
+  }
+
+  /** When a difference is settled that is a part of a table, or stays what it is. */
+  private enum Turn {
+    KEYS_GO,
+    TABLES_CHANGE,
+    KEYS_COME,
+    THINGS_CHANGE
   }
 
   private static Turn turn(Difference difference) {
-    boolean goes = difference.change() == Difference.Change.REMOVED;
-    if (!difference.table().isEmpty()) {
-      if (difference.kind() == Kind.COLUMN) {
-        return Turn.TABLES_CHANGE;
-      }
-      return goes ? Turn.KEYS_GO : Turn.KEYS_COME;
+    if (difference.table().isEmpty()) {
+      return difference.kind() == Kind.TABLE ? Turn.TABLES_CHANGE : Turn.THINGS_CHANGE;
     }
-    boolean ground = CreationScript.rank(difference.kind()) <= CreationScript.rank(Kind.TABLE);
-    if (difference.kind() == Kind.TABLE && difference.change() == Difference.Change.CHANGED) {
+    if (difference.kind() == Kind.COLUMN) {
       return Turn.TABLES_CHANGE;
     }
-    if (goes) {
-      return ground ? Turn.TABLES_GO : Turn.THINGS_GO;
-    }
-    return ground ? Turn.GROUND_COMES : Turn.THINGS_COME;
+    return difference.change() == Difference.Change.REMOVED ? Turn.KEYS_GO : Turn.KEYS_COME;
   }
 
-  /** What goes, goes in the reverse of the order in which it comes. */
-  private static int rank(Difference difference) {
-    int rank = CreationScript.rank(difference.kind());
-    int of = difference.table().isEmpty() ? rank : difference.kind().ordinal();
-    return difference.change() == Difference.Change.REMOVED ? -of : of;
+  /** Keys come before what leans on them, and go behind it. */
+  private static int place(Difference difference) {
+    int place = difference.kind().ordinal();
+    return difference.change() == Difference.Change.REMOVED ? -place : place;
+  }
+
+  private static boolean isGround(Kind kind) {
+    return CreationScript.rank(kind) <= CreationScript.rank(Kind.TABLE);
   }
 }

@@ -66,13 +66,18 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     }
     List<String> statements = new ArrayList<>();
     List<Element> ordered = inOrder(creations, ddl);
-    if (!ordered.isEmpty()) {
-      statements.addAll(ddl.preamble());
-    }
+    statements.addAll(ddl.preamble(ordered));
     ordered.forEach(element -> statements.addAll(creations.get(element).make()));
     ordered.forEach(element -> statements.addAll(creations.get(element).then()));
     ordered.forEach(element -> statements.addAll(creations.get(element).last()));
     return new CreationScript(statements, leftOut);
+  }
+
+  /** Things in the order in which they would be made; those that cannot be written come last. */
+  static List<Element> ordered(Collection<Element> elements, Ddl ddl) {
+    Map<Element, Creation> creations = new LinkedHashMap<>();
+    elements.forEach(element -> creations.put(element, ddl.create(element)));
+    return inOrder(creations, ddl);
   }
 
   /** Where a kind stands among others, if nothing else decides. */

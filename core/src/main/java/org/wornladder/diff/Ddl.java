@@ -1,6 +1,7 @@
 package org.wornladder.diff;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -27,8 +28,10 @@ public interface Ddl {
   /** The names by which statements speak of a thing, without its schema. */
   Set<String> names(Element element);
 
-  /** Statements to stand before a script of several, such as settings of the session. */
-  default List<String> preamble() {
+  /**
+   * Statements to stand before a script that makes some things, such as settings of the session.
+   */
+  default List<String> preamble(Collection<Element> elements) {
     return List.of();
   }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.wornladder.diff.Ddl;
 import org.wornladder.diff.Difference;
@@ -27,10 +28,15 @@ public abstract class SqlDdl implements Ddl {
 
   private final Dialect dialect;
   private final Quoting quoting;
+  private final Pattern plain;
 
-  protected SqlDdl(Dialect dialect, Quoting quoting) {
+  /**
+   * @param plain how a name looks that needs no quotes, if it is no reserved word
+   */
+  protected SqlDdl(Dialect dialect, Quoting quoting, Pattern plain) {
     this.dialect = dialect;
     this.quoting = quoting;
+    this.plain = plain;
   }
 
   @Override
@@ -40,11 +46,13 @@ public abstract class SqlDdl implements Ddl {
 
   /** A table's or another thing's name as statements write it. */
   protected String quoted(String name) {
-    return quoting.name(name);
+    return name(name);
   }
 
+  /** A name, in quotes where it needs them. */
   protected final String name(String name) {
-    return quoting.name(name);
+    boolean bare = plain.matcher(name).matches() && !ReservedWords.contains(name);
+    return bare ? name : quoting.name(name);
   }
 
   protected final String text(String text) {

@@ -26,7 +26,7 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
   public static List<String> lines(List<String> statements) {
     List<String> lines = new ArrayList<>();
     for (String statement : statements) {
-      lines.add(statement.replace("@{", "@@{") + ";");
+      lines.add(statement.replace("@{", "@@{") + ";\n");
     }
     return lines;
   }

@@ -72,9 +72,6 @@ public final class Replay {
   public void schema(List<SchemaFile> files) throws SQLException {
     List<Statement> waiting = statements(files);
     reach.check(waiting);
-    for (String setting : session.ddl().preamble()) {
-      session.execute(new Statement(setting, Place.of("schema"), ""));
-    }
     while (!waiting.isEmpty()) {
       List<Problem> problems = new ArrayList<>();
       List<Statement> left = run(waiting, problems);

@@ -2,6 +2,7 @@ package org.wornladder.server;
 
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
+import java.time.Clock;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -11,6 +12,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
@@ -82,6 +84,16 @@ public final class InterruptedEngine implements Engine {
   @Override
   public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
     return inner.objection(statement, insideTransaction);
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    return inner.scratch(server, like, project, clock);
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return inner.reachesOut(statement);
   }
 
   @Override

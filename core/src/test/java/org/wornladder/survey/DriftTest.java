@@ -115,7 +115,7 @@ class DriftTest {
   }
 
   private Drift drift() {
-    return ladder.open().drift("dev");
+    return ladder.open().drift("dev", Against.EXPECTED);
   }
 
   private List<String> found() {

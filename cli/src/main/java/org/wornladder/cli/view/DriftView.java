@@ -52,10 +52,13 @@ public final class DriftView {
     }
     out.println(paint.strong("Journal    ") + journal(drift));
     out.println();
-    out.println(
-        drift.isClean()
-            ? drift.environment() + " is what its history says."
-            : drift.environment() + " is not what its history says.");
+    String says =
+        switch (drift.against()) {
+          case EXPECTED -> " what its history says.";
+          case RUNGS -> " what the rungs build.";
+          case SCHEMA -> " what schema/ declares.";
+        };
+    out.println(drift.environment() + (drift.isClean() ? " is" : " is not") + says);
   }
 
   private static String structure(Drift drift) {

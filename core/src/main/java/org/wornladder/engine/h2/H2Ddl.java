@@ -3,6 +3,7 @@ package org.wornladder.engine.h2;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -12,10 +13,12 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for H2 (H2 documentation, "Commands"). */
 final class H2Ddl extends SqlDdl {
+  private static final Pattern PLAIN = Pattern.compile("[A-Z_][A-Z0-9_]*");
+
   private static final String INDEX = " INDEX";
 
   H2Ddl() {
-    super(Dialects.H2, H2Engine.QUOTING);
+    super(Dialects.H2, H2Engine.QUOTING, PLAIN);
   }
 
   @Override

@@ -3,6 +3,7 @@ package org.wornladder.engine.mariadb;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -13,8 +14,10 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for MariaDB (MariaDB documentation, "CREATE TABLE", "ALTER TABLE"). */
 final class MariadbDdl extends SqlDdl {
+  private static final Pattern PLAIN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
+
   MariadbDdl() {
-    super(Dialects.MARIADB, MariadbEngine.QUOTING);
+    super(Dialects.MARIADB, MariadbEngine.QUOTING, PLAIN);
   }
 
   @Override

@@ -1,9 +1,11 @@
 package org.wornladder.engine.postgres;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -15,7 +17,10 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
 final class PostgresDdl extends SqlDdl {
+  private static final Pattern PLAIN = Pattern.compile("[a-z_][a-z0-9_]*");
+
   private static final String INDEX = " INDEX";
+  private static final String UNCHECKED = "SET check_function_bodies = off";
   private static final String INVALID = " (not valid)";
   private static final String NOT_VALID = " NOT VALID";
   private static final int LONGEST_NAME = 63;
@@ -26,13 +31,17 @@ final class PostgresDdl extends SqlDdl {
    * @param schemas the managed ones; names in the first stand alone
    */
   PostgresDdl(List<String> schemas) {
-    super(Dialects.POSTGRES, PostgresEngine.QUOTING);
+    super(Dialects.POSTGRES, PostgresEngine.QUOTING, PLAIN);
     this.schemas = List.copyOf(schemas);
   }
 
+  /** A routine may speak of what is made behind it. */
   @Override
-  public List<String> preamble() {
-    return List.of("SET check_function_bodies = off");
+  public List<String> preamble(Collection<Element> elements) {
+    boolean routines =
+        elements.stream()
+            .anyMatch(one -> one.kind() == Kind.FUNCTION || one.kind() == Kind.PROCEDURE);
+    return routines ? List.of(UNCHECKED) : List.of();
   }
 
   @Override

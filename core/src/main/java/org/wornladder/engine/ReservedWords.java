@@ -1,0 +1,31 @@
+package org.wornladder.engine;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.Set;
+
+/**
+ * Words that one of the engines keeps for itself, so that a name of that kind must be quoted: the
+ * lists of their documentation taken together (SQL:2023, 5.2; "SQL Key Words", "Reserved Words",
+ * "SQLite Keywords", "Keywords / Reserved Words").
+ */
+final class ReservedWords {
+  private static final Set<String> WORDS = read();
+
+  private ReservedWords() {}
+
+  static boolean contains(String word) {
+    return WORDS.contains(word.toLowerCase(Locale.ROOT));
+  }
+
+  private static Set<String> read() {
+    try (InputStream in = ReservedWords.class.getResourceAsStream("reserved-words.txt")) {
+      return Set.of(new String(in.readAllBytes(), StandardCharsets.UTF_8).strip().split("\\s+"));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+}
