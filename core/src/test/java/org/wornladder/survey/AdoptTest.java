@@ -1,0 +1,165 @@
+package org.wornladder.survey;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.TestLadder;
+import org.wornladder.climb.ApplyOptions;
+import org.wornladder.climb.Listener;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.diff.Difference;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Splitter;
+
+/** A database that existed before the ladder did, with everything odd in it. */
+class AdoptTest {
+  private static final AdoptOptions ALL = new AdoptOptions(List.of(), List.of(), List.of());
+
+  @TempDir Path root;
+  private TestDatabase database;
+  private TestDatabase other;
+  private TestLadder ladder;
+
+  private void on(Kind kind) throws IOException {
+    database = TestDatabase.make(kind, Files.createDirectories(root.resolve("first")));
+    other = TestDatabase.make(kind, Files.createDirectories(root.resolve("second")));
+    fill(database);
+    ladder = TestLadder.on(database, root.resolve("project"));
+    settings("");
+  }
+
+  private void settings(String more) {
+    ladder.file(
+        "ladder.yaml",
+        "name: hollowfield\nenvironments:\n  dev: { url: '%s' }\n  test: { url: '%s' }\n%s"
+            .formatted(database.url(), other.url(), more));
+  }
+
+  private static void fill(TestDatabase database) throws IOException {
+    String file = "/structures/" + database.engine().name() + "-odd.sql";
+    try (InputStream in = AdoptTest.class.getResourceAsStream(file)) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      Splitter.split(text, database.engine().dialect(), Place.of(file))
+          .forEach(statement -> database.execute(statement.text()));
+    }
+  }
+
+  private Adoption adopt(String environment, AdoptOptions options) {
+    return ladder.open().adopt(environment, options, TestLadder.YES, Listener.SILENT);
+  }
+
+  private List<Difference> drift(String environment, Against against) {
+    return ladder.open().drift(environment, against).structure();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void isOnRecordAndItsFilesBuildItAnew(Kind kind) throws Exception {
+    on(kind);
+    Adoption adoption = adopt("dev", ALL);
+    assertThat(adoption.leftOut()).isEmpty();
+    assertThat(database.events()).containsExactly("adopted");
+    for (Against against : Against.values()) {
+      assertThat(drift("dev", against)).as(against.word()).isEmpty();
+    }
+    assertThat(ladder.open().compare("rungs", "schema").differences()).isEmpty();
+    assertThatThrownBy(() -> adopt("dev", ALL)).isInstanceOf(RefusedException.class);
+    ladder.open().apply("test", ApplyOptions.ALL, TestLadder.YES, Listener.SILENT);
+    assertThat(ladder.open().compare("env:dev", "env:test").differences()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void asecondEnvironmentIsMarkedOnlyIfItIsTheSame(Kind kind) throws Exception {
+    on(kind);
+    fill(other);
+    other.execute("CREATE TABLE legacy (id int)");
+    adopt("dev", ALL);
+    List<String> written = files();
+    Adoption refused = adopt("test", ALL);
+    assertThat(refused.differences())
+        .singleElement()
+        .extracting(Difference::name)
+        .asString()
+        .isEqualToIgnoringCase("legacy");
+    other.execute("DROP TABLE legacy");
+    assertThat(adopt("test", ALL).differences()).isEmpty();
+    assertThat(other.events()).containsExactly("adopted");
+    assertThat(files()).isEqualTo(written);
+  }
+
+  private List<String> files() throws IOException {
+    try (Stream<Path> all = Files.walk(ladder.root())) {
+      return all.map(Path::toString).filter(name -> name.endsWith(".sql")).sorted().toList();
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whatIsLeftToOthersIsNoPartOfIt(Kind kind) throws Exception {
+    on(kind);
+    database.execute("CREATE TABLE legacy_one (id int)", "CREATE TABLE legacy_two (id int)");
+    String pattern = kind == Kind.H2 ? "table:LEGACY*" : "table:legacy*";
+    adopt("dev", new AdoptOptions(List.of(), List.of(pattern), List.of()));
+    assertThat(files().toString()).doesNotContainIgnoringCase("legacy");
+    assertThat(drift("dev", Against.RUNGS)).isEmpty();
+    assertThat(Files.readString(ladder.root().resolve("ladder.yaml"))).contains(pattern);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void theRowsThatWereAskedForAreASeedFile(Kind kind) throws Exception {
+    on(kind);
+    database.execute(
+        "CREATE TABLE grade (code varchar(9) PRIMARY KEY, label varchar(40), least int)",
+        "INSERT INTO grade VALUES ('b', 'Extra, \"top\"', 75), ('a', '', NULL)");
+    Adoption adoption = adopt("dev", new AdoptOptions(List.of(), List.of(), List.of("grade")));
+    String file =
+        adoption.files().stream()
+            .filter(name -> name.startsWith("seeds/"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(Files.readString(ladder.root().resolve(file)))
+        .isEqualToIgnoringCase("code,label,least\na,\"\",\nb,\"Extra, \"\"top\"\"\",75\n");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whatAHandChangedIsMadeOfficialOrMended(Kind kind) throws Exception {
+    on(kind);
+    adopt("dev", ALL);
+    database.execute(
+        "CREATE TABLE crate (id int PRIMARY KEY, weight int DEFAULT 7)",
+        "CREATE INDEX crate_weight ON crate (weight)",
+        "ALTER TABLE block ADD fax varchar(20)");
+    Official official =
+        ladder.open().makeOfficial("dev", "crates", TestLadder.YES, Listener.SILENT);
+    assertThat(official.leftOut()).isEmpty();
+    assertThat(official.oneWay()).isEmpty();
+    assertThat(drift("dev", Against.EXPECTED)).isEmpty();
+    assertThat(drift("dev", Against.RUNGS)).isEmpty();
+    assertThat(database.events()).containsExactly("adopted", "adopted");
+    database.execute("DROP TABLE crate", "CREATE TABLE legacy (id int)");
+    Mending mending = ladder.open().mending("dev", Against.EXPECTED);
+    assertThat(mending.leftOut()).isEmpty();
+    mending.statements().forEach(database::execute);
+    assertThat(drift("dev", Against.EXPECTED)).isEmpty();
+    assertThatThrownBy(
+            () -> ladder.open().makeOfficial("dev", "again", TestLadder.YES, Listener.SILENT))
+        .isInstanceOf(RefusedException.class);
+    assertThat(ladder.open().history("dev").history().broken()).isEqualTo(Optional.empty());
+  }
+}
