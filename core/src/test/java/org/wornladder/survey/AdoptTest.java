@@ -33,10 +33,28 @@ class AdoptTest {
   private TestDatabase other;
   private TestLadder ladder;
 
+  /** A small one. */
+  private void small(Kind kind) throws IOException {
+    make(kind);
+    fillSmall(database);
+  }
+
+  private static void fillSmall(TestDatabase database) {
+    database.execute(
+        "CREATE TABLE orchard (id int PRIMARY KEY, name varchar(40) NOT NULL)",
+        "CREATE TABLE block (id int PRIMARY KEY, orchard_id int REFERENCES orchard (id))",
+        "CREATE VIEW labels AS SELECT name FROM orchard");
+  }
+
+  /** One with everything odd in it. */
   private void on(Kind kind) throws IOException {
+    make(kind);
+    fill(database);
+  }
+
+  private void make(Kind kind) throws IOException {
     database = TestDatabase.make(kind, Files.createDirectories(root.resolve("first")));
     other = TestDatabase.make(kind, Files.createDirectories(root.resolve("second")));
-    fill(database);
     ladder = TestLadder.on(database, root.resolve("project"));
     settings("");
   }
@@ -83,9 +101,9 @@ class AdoptTest {
 
   @ParameterizedTest
   @EnumSource
-  void asecondEnvironmentIsMarkedOnlyIfItIsTheSame(Kind kind) throws Exception {
-    on(kind);
-    fill(other);
+  void aSecondEnvironmentIsMarkedOnlyIfItIsTheSame(Kind kind) throws Exception {
+    small(kind);
+    fillSmall(other);
     other.execute("CREATE TABLE legacy (id int)");
     adopt("dev", ALL);
     List<String> written = files();
@@ -110,7 +128,7 @@ class AdoptTest {
   @ParameterizedTest
   @EnumSource
   void whatIsLeftToOthersIsNoPartOfIt(Kind kind) throws Exception {
-    on(kind);
+    small(kind);
     database.execute("CREATE TABLE legacy_one (id int)", "CREATE TABLE legacy_two (id int)");
     String pattern = kind == Kind.H2 ? "table:LEGACY*" : "table:legacy*";
     adopt("dev", new AdoptOptions(List.of(), List.of(pattern), List.of()));
@@ -122,7 +140,7 @@ class AdoptTest {
   @ParameterizedTest
   @EnumSource
   void theRowsThatWereAskedForAreASeedFile(Kind kind) throws Exception {
-    on(kind);
+    small(kind);
     database.execute(
         "CREATE TABLE grade (code varchar(9) PRIMARY KEY, label varchar(40), least int)",
         "INSERT INTO grade VALUES ('b', 'Extra, \"top\"', 75), ('a', '', NULL)");
@@ -139,7 +157,7 @@ class AdoptTest {
   @ParameterizedTest
   @EnumSource
   void whatAHandChangedIsMadeOfficialOrMended(Kind kind) throws Exception {
-    on(kind);
+    small(kind);
     adopt("dev", ALL);
     database.execute(
         "CREATE TABLE crate (id int PRIMARY KEY, weight int DEFAULT 7)",
