@@ -420,7 +420,12 @@ public final class Ladder {
    * read, but for the scratch database in which files are run.
    */
   public Drift drift(String environment, Against against) {
-    return structures().drift(environment, against);
+    return structures().drift(environment, against, false);
+  }
+
+  /** The same with owners and grants. */
+  public Drift driftWithRights(String environment, Against against) {
+    return structures().drift(environment, against, true);
   }
 
   /**
@@ -455,7 +460,12 @@ public final class Ladder {
    *     says should, {@code rungs} or {@code schema} for what the files make
    */
   public Comparison compare(String left, String right) {
-    return structures().compare(left, right);
+    return structures().compare(left, right, false);
+  }
+
+  /** The same with owners and grants, where both are of one engine. */
+  public Comparison compareWithRights(String left, String right) {
+    return structures().compare(left, right, true);
   }
 
   /** What stands in an environment as statements, in an order that runs. */

@@ -70,7 +70,13 @@ record Structures(
     return new Ignored(project.settings().ignore()).without(Differences.between(before, after));
   }
 
-  Drift drift(String environment, Against against) {
+  private List<Difference> counting(Snapshot before, Snapshot after, boolean rights) {
+    return rights
+        ? new Ignored(project.settings().ignore()).without(Differences.withRights(before, after))
+        : counting(before, after);
+  }
+
+  Drift drift(String environment, Against against, boolean rights) {
     return visit.in(
         environment,
         Access.READ,
@@ -78,8 +84,8 @@ record Structures(
           History history = site.journal().read(Depth.WHOLE);
           Expectation expectation = Expectation.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
-          List<Difference> counting = counting(should, expectation.live());
-          int all = Differences.between(should, expectation.live()).size();
+          List<Difference> counting = counting(should, expectation.live(), rights);
+          int all = all(should, expectation.live(), rights);
           StatusReader status =
               new StatusReader(project, site.environment(), site.engine(), history);
           return new Drift(
@@ -89,12 +95,28 @@ record Structures(
               site.session().isThere(),
               against,
               against != Against.EXPECTED || expectation.known(),
-              counting,
+              counting.stream().filter(one -> !isHidden(one)).toList(),
               all - counting.size(),
+              counting.stream().filter(Structures::isHidden).map(Structures::named).toList(),
               Examiner.ofRungs(status.read(site.session()), project),
               history.broken(),
               history.entries().size());
         });
+  }
+
+  private static boolean isHidden(Difference difference) {
+    return difference.before().isPresent()
+        && difference.after().filter(Element::isHidden).isPresent();
+  }
+
+  private static String named(Difference difference) {
+    return difference.kind().word() + " " + difference.fullName();
+  }
+
+  private static int all(Snapshot before, Snapshot after, boolean rights) {
+    return rights
+        ? Differences.withRights(before, after).size()
+        : Differences.between(before, after).size();
   }
 
   Mending mending(String environment, Against against) {
@@ -168,7 +190,7 @@ record Structures(
     return reversed;
   }
 
-  Comparison compare(String left, String right) {
+  Comparison compare(String left, String right, boolean rights) {
     String other = environmentIn(left).or(() -> environmentIn(right)).orElse("");
     Side one = side(left, other);
     Side two = side(right, other);
@@ -176,7 +198,7 @@ record Structures(
     List<Difference> differences =
         common
             ? counting(CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
-            : counting(one.structure(), two.structure());
+            : counting(one.structure(), two.structure(), rights);
     return new Comparison(left, right, common, differences);
   }
 

@@ -44,7 +44,8 @@ class DriftIT {
         .says("3 differences", "unexpected  column bin_1.fax", "type      varchar(40)")
         .says("missing     table bin_2", "unexpected  table legacy_fax", "primary key  (id)")
         .says(
-            "ladder drift test --forgive \"column:bin_1.fax\"",
+            "ladder drift test --mend FILE",
+            "--forgive \"column:bin_1.fax\"",
             "test is not what its history says.");
     work.ladder("compare", "env:dev", "env:test")
         .exits(1)
@@ -151,7 +152,7 @@ class DriftIT {
   @Test
   void wrongWordsAreToldWhatWouldBeRight() {
     work.ladder("compare", "env:dev").exits(2);
-    work.ladder("compare", "dev", "test").exits(2).complains("env:NAME or expected:NAME");
+    work.ladder("compare", "dev", "test").exits(2).complains("env:NAME, expected:NAME, rungs or schema");
     work.ladder("compare", "env:dev", "env:nowhere").exits(2).complains("no environment 'nowhere'");
     work.ladder("drift", "--format", "html").exits(2).complains("text, json or markdown");
   }
@@ -161,5 +162,72 @@ class DriftIT {
     work.execute("test", "CREATE TABLE \"a\u001b[31m|b\" (id integer)");
     work.ladder("drift", "test").exits(1).says("a\\u001b[31m|b");
     work.ladder("drift", "test", "--format", "markdown").exits(1).says("a\\u001b[31m\\|b");
+  }
+
+  @Test
+  void whatTheRungsAndTheSchemaMakeIsFoundOutInAScratchDatabase() {
+    byHand();
+    work.ladder("drift", "dev", "--against", "rungs")
+        .exits(0)
+        .says("as the rungs build it", "dev is what the rungs build.");
+    work.ladder("compare", "rungs", "env:test").exits(1).says("only in rungs");
+    work.file("schema/tables/bin_1.sql", "CREATE TABLE bin_1 (id integer PRIMARY KEY);\n");
+    work.ladder("drift", "dev", "--against", "schema")
+        .exits(1)
+        .says("unexpected  table bin_2", "dev is not what schema/ declares.");
+    work.ladder("drift", "dev", "--against", "files")
+        .exits(2)
+        .complains("expected, rungs or schema");
+  }
+
+  @Test
+  void theWayBackIsWrittenAndNothingRuns() {
+    byHand();
+    work.ladder("drift", "test", "--mend", "back.sql").exits(0).says("nothing was run");
+    assertThat(work.text("back.sql"))
+        .contains("ALTER TABLE bin_1 DROP COLUMN fax;", "DROP TABLE legacy_fax;", "CREATE TABLE");
+    work.ladder("drift", "test").exits(1);
+    for (String statement : work.text("back.sql").replaceAll("(?m)^--.*", "").split(";\n")) {
+      if (!statement.isBlank()) {
+        work.execute("test", statement);
+      }
+    }
+    work.ladder("drift", "test").exits(0);
+  }
+
+  @Test
+  void whatWasFoundIsMadeOfficial() {
+    byHand();
+    work.ladder("drift", "test", "--as-rung", "fax by hand")
+        .exits(0)
+        .says("Wrote rungs/0003-fax-by-hand.sql and marked it as in place on test");
+    work.ladder("drift", "test").exits(0);
+    work.ladder("status", "test").exits(0).says("0003");
+    work.ladder("apply", "dev").exits(0);
+    work.ladder("compare", "env:dev", "env:test").exits(0);
+    work.ladder("rollback", "dev", "--yes").exits(0);
+    work.ladder("drift", "test", "--as-rung", "nothing")
+        .exits(3)
+        .complains("nothing to make official");
+  }
+
+  @Test
+  void aStructureIsShownAsSqlThatBuildsIt() {
+    work.ladder("show", "dev", "--ddl")
+        .exits(0)
+        .says("CREATE TABLE bin_1 (", "CREATE TABLE bin_2 (");
+    work.ladder("show", "dev", "--ddl", "--table", "bin_2").exits(0).says("CREATE TABLE bin_2 (");
+    work.ladder("show", "dev", "--ddl", "--table", "nowhere")
+        .exits(2)
+        .complains("there is no table");
+    work.ladder("show", "dev", "--ddl", "--rows", "3").exits(2);
+  }
+
+  @Test
+  void aPreviewIsPastedIntoAReview() {
+    work.rung("0003-bins", "CREATE TABLE bin_3 (id int);", "DROP TABLE bin_3;");
+    work.ladder("preview", "dev", "--format", "markdown")
+        .exits(0)
+        .says("## What apply would do on dev", "```sql", "CREATE TABLE bin_3 (id int);", "1 rung.");
   }
 }

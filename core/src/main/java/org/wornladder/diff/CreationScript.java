@@ -57,6 +57,9 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     Map<Element, Creation> creations = new LinkedHashMap<>();
     List<Element> leftOut = new ArrayList<>();
     for (Element element : elements) {
+      if (element.kind().isRight()) {
+        continue;
+      }
       Creation creation = ddl.create(element);
       if (creation.make().isEmpty()) {
         leftOut.add(element);

@@ -18,8 +18,13 @@ public final class Differences {
 
   private Differences() {}
 
-  /** By kind and name; the parts of a table behind it. */
+  /** By kind and name; the parts of a table behind it. Owners and grants are left out. */
   public static List<Difference> between(Snapshot before, Snapshot after) {
+    return withRights(before.withoutRights(), after.withoutRights());
+  }
+
+  /** The same with owners and grants. */
+  public static List<Difference> withRights(Snapshot before, Snapshot after) {
     Differences differences = new Differences();
     differences.compare("", before.elements(), after.elements());
     return List.copyOf(differences.found);

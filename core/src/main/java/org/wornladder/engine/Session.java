@@ -129,7 +129,7 @@ public interface Session extends AutoCloseable {
   /** How structures of this database are written as SQL. */
   Ddl ddl();
 
-  /** The number of rows of each table of a structure, by name. */
+  /** The number of rows of each table of a structure that may be read, by name. */
   Map<String, Long> rowCounts(Schema schema) throws SQLException;
 
   boolean exists(Condition.Presence thing) throws SQLException;

@@ -61,6 +61,15 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return new Element(kind, name, facts, others);
   }
 
+  /** Whether it is there, but what it is may not be read by who asked. */
+  public boolean isHidden() {
+    return switch (kind) {
+      case VIEW, MATERIALISED_VIEW, FUNCTION, PROCEDURE, TRIGGER, EVENT ->
+          !facts.containsKey(DEFINITION);
+      default -> false;
+    };
+  }
+
   /** All parts of a kind. */
   public List<Element> parts(Kind wanted) {
     return parts.stream().filter(part -> part.kind() == wanted).toList();

@@ -26,6 +26,10 @@ public enum Kind {
   AGGREGATE("aggregate", "aggregates"),
   TRIGGER("trigger", "triggers"),
   EVENT("event", "events"),
+  /** Whose a thing is. Compared only when that is asked for. */
+  OWNER("owner", "owners"),
+  /** Who may do what with a thing. Compared only when that is asked for. */
+  GRANT("grant", "grants"),
   /** There, and named, but its definition is not read. */
   OTHER("other object", "other objects");
 
@@ -35,6 +39,11 @@ public enum Kind {
   Kind(String word, String plural) {
     this.word = word;
     this.plural = plural;
+  }
+
+  /** Whether it says who may, and not what is there. */
+  public boolean isRight() {
+    return this == OWNER || this == GRANT;
   }
 
   public String word() {

@@ -41,7 +41,16 @@ public record Snapshot(List<Element> elements) {
 
   /** SHA-256 over the JSON of all that counts, as 64 hexadecimal digits. */
   public String fingerprint() {
-    return fingerprint(new Snapshot(elements.stream().map(Element::meaning).toList()).json());
+    return fingerprint(withoutRights().meaning().json());
+  }
+
+  private Snapshot meaning() {
+    return new Snapshot(elements.stream().map(Element::meaning).toList());
+  }
+
+  /** The same without owners and grants. */
+  public Snapshot withoutRights() {
+    return new Snapshot(elements.stream().filter(element -> !element.kind().isRight()).toList());
   }
 
   public static String fingerprint(String json) {

@@ -9,7 +9,7 @@ import org.wornladder.schema.Table;
 /**
  * What stands in a database.
  *
- * @param rowCounts of each table, by name
+ * @param rowCounts of each table that may be read, by name
  */
 public record DatabaseReport(
     String environment,

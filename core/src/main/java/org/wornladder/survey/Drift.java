@@ -14,6 +14,7 @@ import org.wornladder.survey.Examination.Finding;
  * @param structure what stands there against what should, without what the project ignores: {@code
  *     before} is expected, {@code after} is found
  * @param ignored how many differences the project ignores
+ * @param hidden what stands there, but may not be read by this user, so that nobody can tell
  * @param files rungs that are gone, worn, late or stuck
  * @param broken where the journal's chain breaks; empty if it holds
  * @param entries how many entries this project has in the journal
@@ -27,6 +28,7 @@ public record Drift(
     boolean known,
     List<Difference> structure,
     int ignored,
+    List<String> hidden,
     List<Finding> files,
     Optional<History.Break> broken,
     int entries) {

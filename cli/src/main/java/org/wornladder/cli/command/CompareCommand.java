@@ -16,6 +16,7 @@ final class CompareCommand implements Command {
         "2",
         "Two of: env:NAME, what stands there; expected:NAME, what its history says"
             + " should; rungs, what the rungs build; schema, what schema/ declares.");
+    Options.rights(spec);
     Options.database(spec);
     Options.formats(spec);
   }
@@ -27,7 +28,10 @@ final class CompareCommand implements Command {
     if (named.size() != 2) {
       throw call.wrong("compare takes two structures, for example env:test env:live");
     }
-    Comparison comparison = call.ladder().compare(named.get(0), named.get(1));
+    Comparison comparison =
+        call.has(Options.RIGHTS)
+            ? call.ladder().compareWithRights(named.get(0), named.get(1))
+            : call.ladder().compare(named.get(0), named.get(1));
     CompareView view = new CompareView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(comparison);

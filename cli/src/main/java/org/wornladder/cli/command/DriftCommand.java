@@ -45,6 +45,7 @@ final class DriftCommand implements Command {
             AS_RUNG,
             "WORDS",
             "Make what was found official: write a rung of it, marked as in place there."));
+    Options.rights(spec);
     Options.change(spec);
     Options.formats(spec);
   }
@@ -63,7 +64,10 @@ final class DriftCommand implements Command {
     if (call.has(MEND)) {
       return mend(call, ladder, against);
     }
-    Drift drift = ladder.drift(call.environment(), against);
+    Drift drift =
+        call.has(Options.RIGHTS)
+            ? ladder.driftWithRights(call.environment(), against)
+            : ladder.drift(call.environment(), against);
     DriftView view = new DriftView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(drift);
@@ -92,7 +96,11 @@ final class DriftCommand implements Command {
     } catch (IOException e) {
       throw call.wrong("--mend cannot write " + file + ": " + e.getMessage());
     }
-    view.show(mending, call.text(MEND).orElseThrow());
+    if (call.format(Call.TEXT, Call.JSON, Call.MARKDOWN).equals(Call.JSON)) {
+      view.json(mending, call.text(MEND).orElseThrow());
+    } else {
+      view.show(mending, call.text(MEND).orElseThrow());
+    }
     return mending.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
   }
 
@@ -111,7 +119,12 @@ final class DriftCommand implements Command {
               new AskingApproval(call),
               progress);
     }
-    new MendView(call.terminal()).show(official);
+    MendView view = new MendView(call.terminal());
+    if (call.format(Call.TEXT, Call.JSON, Call.MARKDOWN).equals(Call.JSON)) {
+      view.json(official);
+    } else {
+      view.show(official);
+    }
     return official.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
   }
 }

@@ -14,6 +14,7 @@ public final class Options {
   static final String CONFIRM = "--confirm";
   static final String LOCK_WAIT = "--lock-wait";
   static final String AWAIT = "--await";
+  static final String RIGHTS = "--rights";
   static final String RETRIES = "--retries";
   static final int ENVIRONMENT = 0;
 
@@ -120,6 +121,11 @@ public final class Options {
         text(LOCK_WAIT, "SECONDS", "How long to wait for another process's lock; 60 otherwise."));
     spec.addOption(
         text(RETRIES, "N", "Try a step again that could not get a lock of the database."));
+  }
+
+  /** What commands take that compare structures. */
+  static void rights(CommandSpec spec) {
+    spec.addOption(flag(RIGHTS, "Compare owners and grants, too."));
   }
 
   /** What every command takes that opens a database. */

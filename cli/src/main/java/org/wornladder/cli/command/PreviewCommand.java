@@ -1,6 +1,7 @@
 package org.wornladder.cli.command;
 
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.PlanMarkdown;
 import org.wornladder.cli.view.PlanView;
 import org.wornladder.climb.Plan;
 import org.wornladder.engine.Access;
@@ -12,17 +13,18 @@ final class PreviewCommand implements Command {
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     ApplyOptionsReader.describe(spec);
-    Options.format(spec);
+    Options.formats(spec);
   }
 
   @Override
   public int run(Call call) {
+    String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
     Plan plan = call.ladder(Access.READ).preview(call.environment(), ApplyOptionsReader.read(call));
     PlanView view = new PlanView(call.terminal());
-    if (call.isJson()) {
-      view.json(plan);
-    } else {
-      view.show(plan);
+    switch (format) {
+      case Call.JSON -> view.json(plan);
+      case Call.MARKDOWN -> new PlanMarkdown(call.terminal().out(), plan).show();
+      default -> view.show(plan);
     }
     return ExitCode.DONE;
   }

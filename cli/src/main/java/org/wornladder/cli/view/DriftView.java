@@ -44,6 +44,12 @@ public final class DriftView {
       }
       out.println();
     }
+    for (String hidden : drift.hidden()) {
+      out.println(
+          paint.warning("  not readable  ")
+              + Clean.line(hidden)
+              + ": this user may not see what it is");
+    }
     out.println(paint.strong("Files      ") + files(drift));
     for (Finding finding : drift.files()) {
       out.println(
@@ -113,6 +119,7 @@ public final class DriftView {
         .put("expectation_known", drift.known())
         .put("structure", differences.json(drift.structure()))
         .put("ignored", drift.ignored())
+        .put("not_readable", drift.hidden())
         .put("files", drift.files().stream().map(CheckView::json).toList())
         .put(
             "journal",

@@ -74,4 +74,29 @@ public final class MendView {
     }
     out.println(paint.faint("  next: ") + "read the rung, commit it, and apply it elsewhere");
   }
+
+  public void json(Mending mending, String file) {
+    new Json()
+        .put("environment", mending.environment())
+        .put("file", file)
+        .put("statements", mending.statements())
+        .put("left_out", names(mending.leftOut()))
+        .write(out);
+  }
+
+  public void json(Official official) {
+    new Json()
+        .put("environment", official.environment())
+        .put("file", official.file())
+        .put("made_official", names(official.written()))
+        .put("left_out", names(official.leftOut()))
+        .put("one_way", names(official.oneWay()))
+        .write(out);
+  }
+
+  private static List<String> names(List<Difference> differences) {
+    return differences.stream()
+        .map(difference -> difference.kind().word() + " " + difference.fullName())
+        .toList();
+  }
 }

@@ -38,13 +38,16 @@ public final class ShowView {
       Grid grid = new Grid().header(List.of("table", "rows", "columns"));
       for (Table table : report.schema().tables()) {
         String columns = String.join(", ", table.columns().stream().map(Column::name).toList());
-        long rows = report.rowCounts().getOrDefault(table.name(), 0L);
-        grid.row(Clean.line(table.name()), Long.toString(rows), Clean.line(columns));
+        Long rows = report.rowCounts().get(table.name());
+        String counted = rows == null ? "not readable" : rows.toString();
+        grid.row(Clean.line(table.name()), counted, Clean.line(columns));
       }
       grid.lines("  ", terminal).forEach(out::println);
     }
     for (Kind kind : Kind.values()) {
-      names(kind.plural(), report.schema().names(kind));
+      if (!kind.isRight()) {
+        names(kind.plural(), report.schema().names(kind));
+      }
     }
     out.println();
     int tables = report.schema().tables().size();
@@ -151,11 +154,17 @@ public final class ShowView {
             report.schema().tables().stream()
                 .map(
                     table ->
-                        table(table).put("rows", report.rowCounts().getOrDefault(table.name(), 0L)))
+                        table(table)
+                            .put("rows", Optional.ofNullable(report.rowCounts().get(table.name()))))
                 .toList())
         .put("views", report.schema().names(Kind.VIEW))
         .put("triggers", report.schema().names(Kind.TRIGGER))
-        .put("objects", report.schema().objects().stream().map(ShowView::object).toList())
+        .put(
+            "objects",
+            report.schema().objects().stream()
+                .filter(object -> !object.kind().isRight())
+                .map(ShowView::object)
+                .toList())
         .write(out);
   }
 

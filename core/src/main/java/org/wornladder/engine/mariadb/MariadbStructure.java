@@ -69,11 +69,11 @@ final class MariadbStructure {
           + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
   private static final String VIEWS =
       """
-      SELECT table_name, '', concat('CREATE ', CASE WHEN algorithm IN ('UNDEFINED', 'NONE') THEN ''
+      SELECT table_name, '', CASE WHEN view_definition <> '' THEN concat('CREATE ', CASE WHEN algorithm IN ('UNDEFINED', 'NONE') THEN ''
           ELSE concat('ALGORITHM = ', algorithm, ' ') END, CASE WHEN security_type = 'DEFINER' THEN ''
           ELSE 'SQL SECURITY INVOKER ' END, 'VIEW `', replace(table_name, '`', '``'), '` AS ',
           view_definition, CASE WHEN check_option = 'NONE' THEN ''
-          ELSE concat(' WITH ', check_option, ' CHECK OPTION') END)
+          ELSE concat(' WITH ', check_option, ' CHECK OPTION') END) END
         FROM information_schema.views WHERE table_schema = %s ORDER BY table_name""";
   private static final String TRIGGERS =
       """
@@ -119,6 +119,16 @@ final class MariadbStructure {
         FROM information_schema.routines WHERE routine_schema = %1$s
          AND routine_type NOT IN ('FUNCTION', 'PROCEDURE')
        ORDER BY 1""";
+  private static final String GRANTS =
+      """
+      SELECT concat('table ', table_name, ' to ', grantee), table_name, '', group_concat(concat(
+          privilege_type, CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END)
+          ORDER BY privilege_type SEPARATOR ', ') AS rights
+        FROM information_schema.table_privileges WHERE table_schema = %1$s GROUP BY 1, 2
+      UNION ALL SELECT concat('database to ', grantee), '', '', group_concat(concat(privilege_type,
+          CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END) ORDER BY privilege_type
+          SEPARATOR ', ') FROM information_schema.schema_privileges WHERE table_schema = %1$s
+       GROUP BY 1 ORDER BY 1""";
   private static final String SEQUENCES =
       """
       SELECT table_name FROM information_schema.tables
@@ -367,6 +377,7 @@ final class MariadbStructure {
     StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS), own);
     StructureRows.objects(found, Kind.EVENT, query(EVENTS), own);
     StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
+    StructureRows.objects(found, Kind.GRANT, query(GRANTS), own);
     return found;
   }
 

@@ -216,6 +216,8 @@ final class PostgresObjects {
     ask(Kind.AGGREGATE, AGGREGATES);
     ask(Kind.TRIGGER, TRIGGERS);
     ask(Kind.OTHER, OTHERS);
+    ask(Kind.OWNER, PostgresRights.OWNERS);
+    ask(Kind.GRANT, PostgresRights.GRANTS);
     List<SchemaObject> found = new ArrayList<>();
     sql.execute(String.join("; ", queries));
     for (Kind kind : asked) {

@@ -18,6 +18,7 @@ import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
 /**
@@ -156,7 +157,9 @@ final class PostgresStructure {
                 ""));
       }
     }
-    return new Schema(tables, new PostgresObjects(sql, scope).read());
+    List<SchemaObject> objects = new ArrayList<>(new PostgresObjects(sql, scope).read());
+    objects.removeIf(object -> without.contains(object.table()));
+    return new Schema(tables, objects);
   }
 
   private void readTables() throws SQLException {

@@ -1,0 +1,92 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.List;
+import org.wornladder.climb.Decision;
+import org.wornladder.climb.Plan;
+import org.wornladder.climb.Step;
+import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Direction;
+import org.wornladder.sql.Statement;
+
+/** A plan as Markdown, to be pasted into a review. */
+public final class PlanMarkdown {
+  private final PrintStream out;
+  private final Plan plan;
+
+  public PlanMarkdown(PrintStream out, Plan plan) {
+    this.out = out;
+    this.plan = plan;
+  }
+
+  public void show() {
+    out.println("## What apply would do on " + DifferenceView.cell(plan.environment()));
+    out.println();
+    plan.notes().forEach(note -> out.println("> " + DifferenceView.cell(note) + "\n"));
+    for (Step step : plan.steps()) {
+      if (step instanceof Step.OfRung rung) {
+        rung(rung);
+      } else {
+        ((Step.OfStanding) step).actions().forEach(this::action);
+      }
+    }
+    out.println(
+        plan.isEmpty()
+            ? "Nothing waits."
+            : PlanView.count(plan.rungs().size(), "rung")
+                + (plan.together() ? ", all in one transaction." : "."));
+  }
+
+  private void rung(Step.OfRung rung) {
+    out.println("### " + rung.label() + " " + DifferenceView.cell(rung.about()));
+    out.println();
+    if (rung.decision() instanceof Decision.PassOver pass) {
+      point("Passed over: " + pass.reason());
+    } else if (rung.decision() instanceof Decision.AtItsTurn turn) {
+      List<String> conditions = turn.conditions().stream().map(Condition::text).toList();
+      point(
+          "When its turn comes: "
+              + String.join(" and ", conditions)
+              + (turn.passes() ? "; otherwise it is passed over" : "; otherwise the run stops"));
+    }
+    rung.oneWay().ifPresent(reason -> point("One-way: " + reason));
+    if (rung.statementWise()) {
+      point("Statement by statement: each stays once it is done");
+    }
+    rung.liftedBefore().forEach(this::action);
+    code(rung.statements().subList(rung.done(), rung.statements().size()));
+    rung.putBackAfter().forEach(this::action);
+  }
+
+  private void point(String text) {
+    out.println("- " + DifferenceView.cell(text));
+    out.println();
+  }
+
+  private void action(StandingAction action) {
+    String way = action.direction() == Direction.UP ? "run" : "take down";
+    out.println("**Standing script " + DifferenceView.cell(action.name()) + "**, " + way + ":");
+    out.println();
+    code(action.statements());
+  }
+
+  /** A fence longer than any run of back quotes inside it. */
+  private void code(List<Statement> statements) {
+    if (statements.isEmpty()) {
+      return;
+    }
+    StringBuilder text = new StringBuilder();
+    for (Statement statement : statements) {
+      text.append(Clean.lines(plan.secrets().mask(statement.text()))).append(";\n");
+    }
+    String fence = "```";
+    while (text.indexOf(fence) >= 0) {
+      fence += "`";
+    }
+    out.println(fence + "sql");
+    out.print(text);
+    out.println(fence);
+    out.println();
+  }
+}
