@@ -47,8 +47,7 @@ final class MariadbSession extends JdbcSession {
           "autocommit",
           "character_set_client",
           "character_set_results",
-          "collation_connection",
-          "transaction_read_only");
+          "collation_connection");
 
   /** No such table, trigger, routine, event; a thing of another kind by that name. */
   private static final Set<Integer> NOT_THERE = Set.of(1146, 1360, 1305, 1539, 1347, 4091);
@@ -100,6 +99,8 @@ final class MariadbSession extends JdbcSession {
             "SET SESSION " + KEPT.get(i) + " = " + (number ? row.getString(4 + i) : value));
       }
     }
+    // The variable for it has other names in other versions.
+    settings.add("SET SESSION TRANSACTION READ WRITE");
     settings.add("USE " + QUOTING.name(database));
   }
 

@@ -329,9 +329,16 @@ final class PostgresSession extends JdbcSession {
   public Schema structure(List<String> without) throws SQLException {
     // Compiling a query of the catalogue takes far longer than running it.
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
-    send("SET jit = off; SET search_path = " + managed());
+    String reading = "SET jit = off; SET search_path = " + managed();
+    send(reading);
+    PostgresConnector again = new PostgresConnector(target);
     try {
-      return new PostgresStructure(control(), schemas, without).read();
+      return new PostgresStructure(
+              control(),
+              schemas,
+              without,
+              query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query))
+          .read();
     } finally {
       control().execute("RESET jit; RESET search_path; " + settings);
     }

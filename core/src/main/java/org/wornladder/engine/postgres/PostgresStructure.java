@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
@@ -112,6 +113,9 @@ final class PostgresStructure {
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %here AND %own(pg_class, c)
        ORDER BY 1, k.conname""";
 
+  /** With so many tables a second connection is worth its opening. */
+  private static final int LARGE = 500;
+
   private static final String EXPRESSION = "(expression)";
 
   /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
@@ -120,6 +124,7 @@ final class PostgresStructure {
   private final Statement sql;
   private final PostgresScope scope;
   private final List<String> without;
+  private final Function<String, PostgresSecond> second;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, Map<String, String>> columnNames = new HashMap<>();
@@ -129,16 +134,33 @@ final class PostgresStructure {
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
 
-  PostgresStructure(Statement sql, List<String> schemas, List<String> without) {
+  /**
+   * @param second asks a query of a second connection
+   */
+  PostgresStructure(
+      Statement sql,
+      List<String> schemas,
+      List<String> without,
+      Function<String, PostgresSecond> second) {
     this.sql = sql;
     this.without = without;
+    this.second = second;
     scope = new PostgresScope(schemas);
   }
 
   Schema read() throws SQLException {
     readTables();
-    readColumns();
-    readIndexes();
+    if (options.size() < LARGE) {
+      readColumns();
+      readIndexes();
+    } else {
+      try (PostgresSecond meanwhile = second.apply(scope.of(INDEXES))) {
+        readColumns();
+        if (!meanwhile.read(this::readIndexes)) {
+          readIndexes();
+        }
+      }
+    }
     readConstraints();
     readForeignKeys();
     List<Table> tables = new ArrayList<>();
@@ -202,28 +224,32 @@ final class PostgresStructure {
 
   private void readIndexes() throws SQLException {
     try (ResultSet rows = sql.executeQuery(scope.of(INDEXES))) {
-      while (rows.next()) {
-        String table = rows.getString(1);
-        List<String> all = names(table, rows.getString(7));
-        List<String> names = all.subList(0, rows.getInt(8));
-        if (rows.getBoolean(3)) {
-          primaryKeys.put(table, names);
-          Map<String, String> more = new HashMap<>();
-          StructureRows.put(more, ForeignKey.NAME, rows.getString(11));
-          StructureRows.put(more, Element.DEFINITION, rows.getString(12));
-          keyMore.put(table, more);
-        }
-        indexes
-            .computeIfAbsent(table, key -> new ArrayList<>())
-            .add(
-                new Index(
-                    rows.getString(2),
-                    names,
-                    rows.getBoolean(4),
-                    rows.getBoolean(5),
-                    rows.getBoolean(6),
-                    unnamed(rows.getString(9)) + (rows.getBoolean(10) ? "" : " (not valid)")));
+      readIndexes(rows);
+    }
+  }
+
+  private void readIndexes(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      String table = rows.getString(1);
+      List<String> all = names(table, rows.getString(7));
+      List<String> names = all.subList(0, rows.getInt(8));
+      if (rows.getBoolean(3)) {
+        primaryKeys.put(table, names);
+        Map<String, String> more = new HashMap<>();
+        StructureRows.put(more, ForeignKey.NAME, rows.getString(11));
+        StructureRows.put(more, Element.DEFINITION, rows.getString(12));
+        keyMore.put(table, more);
       }
+      indexes
+          .computeIfAbsent(table, key -> new ArrayList<>())
+          .add(
+              new Index(
+                  rows.getString(2),
+                  names,
+                  rows.getBoolean(4),
+                  rows.getBoolean(5),
+                  rows.getBoolean(6),
+                  unnamed(rows.getString(9)) + (rows.getBoolean(10) ? "" : " (not valid)")));
     }
   }
 
