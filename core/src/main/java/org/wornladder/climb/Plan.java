@@ -32,6 +32,20 @@ public record Plan(
     return steps.isEmpty();
   }
 
+  /** The same without standing scripts. */
+  public Plan withRungsAlone() {
+    return new Plan(
+        direction,
+        environment,
+        engine,
+        address,
+        isThere,
+        List.copyOf(rungs()),
+        together,
+        notes,
+        secrets);
+  }
+
   public List<Step.OfRung> rungs() {
     return steps.stream()
         .filter(Step.OfRung.class::isInstance)

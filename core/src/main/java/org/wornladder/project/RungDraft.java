@@ -3,6 +3,7 @@ package org.wornladder.project;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * What stands in a new rung.
@@ -12,6 +13,8 @@ import java.util.Optional;
  * @param noWayDown why there is none; empty if there is one, or it is left to be written
  */
 public record RungDraft(List<String> up, List<String> down, Optional<String> noWayDown) {
+  private static final Pattern DIRECTIVE = Pattern.compile("(?m)^--\\|");
+
   public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
 
   public RungDraft {
@@ -21,12 +24,13 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
 
   /**
    * Statements that came out of a database, as a rung's lines: with their end marks, and with what
-   * would be a value's place kept as it stands.
+   * would be a value's place or a directive kept as it stands.
    */
   public static List<String> lines(List<String> statements) {
     List<String> lines = new ArrayList<>();
     for (String statement : statements) {
-      lines.add(statement.replace("@{", "@@{") + ";\n");
+      String plain = DIRECTIVE.matcher(statement).replaceAll(" --|");
+      lines.add(plain.replace("@{", "@@{") + ";\n");
     }
     return lines;
   }

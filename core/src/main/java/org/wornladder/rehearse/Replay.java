@@ -42,7 +42,7 @@ public final class Replay {
   }
 
   /**
-   * Runs all rungs and standing scripts.
+   * Runs all rungs and standing scripts, or the rungs alone up to one.
    *
    * @param basis of the scratch database, its history empty
    * @param upTo the highest number to run; empty for all
@@ -51,7 +51,8 @@ public final class Replay {
   public void rungs(PlanBasis basis, Journal journal, OptionalLong upTo) {
     try {
       ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
-      Plan plan = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty());
+      Plan whole = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty());
+      Plan plan = upTo.isPresent() ? whole.withRungsAlone() : whole;
       for (Step step : plan.steps()) {
         reach.check(step.statements());
       }

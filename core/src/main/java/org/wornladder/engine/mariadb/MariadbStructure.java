@@ -35,16 +35,15 @@ final class MariadbStructure {
         FROM information_schema.tables t
        WHERE t.table_schema = %s AND t.table_type IN ('BASE TABLE', 'SYSTEM VERSIONED')
        ORDER BY t.table_name""";
+
+  /** No join with the tables: the server would look through all of them for each column. */
   private static final String COLUMNS =
       """
-      SELECT c.table_name, c.column_name, c.column_type, c.is_nullable = 'YES', c.column_default,
-          c.generation_expression, c.extra,
-          CASE WHEN c.collation_name <> t.table_collation THEN c.collation_name END,
-          c.column_comment
-        FROM information_schema.columns c JOIN information_schema.tables t
-          ON t.table_schema = c.table_schema AND t.table_name = c.table_name
-       WHERE c.table_schema = %s AND t.table_type IN ('BASE TABLE', 'SYSTEM VERSIONED')
-       ORDER BY c.table_name, c.ordinal_position""";
+      SELECT table_name, column_name, column_type, is_nullable = 'YES', column_default,
+          generation_expression, extra, collation_name, column_comment
+        FROM information_schema.columns
+       WHERE table_schema = %s ORDER BY table_name, ordinal_position""";
+
   private static final String INDEXES =
       """
       SELECT table_name, index_name, non_unique = 0, coalesce(column_name, '(expression)'),
@@ -58,15 +57,17 @@ final class MariadbStructure {
       """
       SELECT table_name, constraint_name, check_clause FROM information_schema.check_constraints
        WHERE constraint_schema = %s ORDER BY table_name, constraint_name""";
+  private static final String RULES =
+      """
+      SELECT table_name, constraint_name, update_rule, delete_rule
+        FROM information_schema.referential_constraints WHERE constraint_schema = %s""";
   private static final String FOREIGN_KEYS =
-      "SELECT k.table_name, k.constraint_name, k.column_name, k.referenced_table_name,"
-          + " k.referenced_column_name, r.update_rule, r.delete_rule"
-          + " FROM information_schema.key_column_usage k"
-          + " JOIN information_schema.referential_constraints r"
-          + " ON r.constraint_schema = k.constraint_schema AND r.constraint_name = k.constraint_name"
-          + " AND r.table_name = k.table_name"
-          + " WHERE k.table_schema = %s AND k.referenced_table_name IS NOT NULL"
-          + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
+      """
+      SELECT table_name, constraint_name, column_name, referenced_table_name,
+          referenced_column_name
+        FROM information_schema.key_column_usage
+       WHERE table_schema = %s AND referenced_table_name IS NOT NULL
+       ORDER BY table_name, constraint_name, ordinal_position""";
   private static final String VIEWS =
       """
       SELECT table_name, '', CASE WHEN view_definition <> '' THEN concat('CREATE ', CASE WHEN algorithm IN ('UNDEFINED', 'NONE') THEN ''
@@ -249,6 +250,9 @@ final class MariadbStructure {
   private void readColumns() throws SQLException {
     try (ResultSet rows = query(COLUMNS)) {
       while (rows.next()) {
+        if (!options.containsKey(rows.getString(1))) {
+          continue;
+        }
         String extra = rows.getString(7);
         Map<String, String> more = new HashMap<>();
         String expression = rows.getString(6) == null ? "" : rows.getString(6);
@@ -262,7 +266,11 @@ final class MariadbStructure {
         more.put(
             EXTRA,
             extra.replaceAll("(STORED|VIRTUAL) GENERATED|auto_increment|^, |, $", "").strip());
-        StructureRows.put(more, Column.COLLATION, rows.getString(8));
+        String collation = rows.getString(8);
+        if (collation != null
+            && !collation.equals(options.get(rows.getString(1)).get("collation"))) {
+          more.put(Column.COLLATION, collation);
+        }
         StructureRows.put(more, Column.COMMENT, rows.getString(9));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
@@ -338,12 +346,28 @@ final class MariadbStructure {
     }
   }
 
+  /** The actions on update and on delete, by table and constraint. */
+  private Map<List<String>, List<String>> rules() throws SQLException {
+    Map<List<String>, List<String>> rules = new HashMap<>();
+    try (ResultSet rows = query(RULES)) {
+      while (rows.next()) {
+        rules.put(
+            List.of(rows.getString(1), rows.getString(2)),
+            List.of(
+                StructureRows.action(rows.getString(3)), StructureRows.action(rows.getString(4))));
+      }
+    }
+    return rules;
+  }
+
   private void readForeignKeys() throws SQLException {
+    Map<List<String>, List<String>> rules = rules();
     try (ResultSet rows = query(FOREIGN_KEYS)) {
       while (rows.next()) {
         Map<String, ForeignKey> keys =
             foreignKeys.computeIfAbsent(rows.getString(1), key -> new TreeMap<>());
         String name = rows.getString(2);
+        List<String> rule = rules.get(List.of(rows.getString(1), name));
         Optional<ForeignKey> before = Optional.ofNullable(keys.get(name));
         List<String> own = new ArrayList<>(before.map(ForeignKey::columns).orElse(List.of()));
         List<String> theirs =
@@ -358,8 +382,8 @@ final class MariadbStructure {
                 own,
                 rows.getString(4),
                 theirs,
-                StructureRows.action(rows.getString(6)),
-                StructureRows.action(rows.getString(7)),
+                rule.get(0),
+                rule.get(1),
                 ""));
       }
     }

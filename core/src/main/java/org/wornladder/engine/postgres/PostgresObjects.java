@@ -221,7 +221,10 @@ final class PostgresObjects {
     List<SchemaObject> found = new ArrayList<>();
     sql.execute(String.join("; ", queries));
     for (Kind kind : asked) {
-      StructureRows.objects(found, kind, sql.getResultSet(), UnaryOperator.identity());
+      boolean view = kind == Kind.VIEW || kind == Kind.MATERIALISED_VIEW;
+      UnaryOperator<String> canonical =
+          view ? PostgresViewText::canonical : UnaryOperator.identity();
+      StructureRows.objects(found, kind, sql.getResultSet(), canonical);
       sql.getMoreResults();
     }
     return found;
