@@ -150,19 +150,18 @@ final class PostgresStructure {
 
   Schema read() throws SQLException {
     readTables();
+    List<SchemaObject> objects = new ArrayList<>();
     if (options.size() < LARGE) {
-      readColumns();
+      readRest(objects);
       readIndexes();
     } else {
       try (PostgresSecond meanwhile = second.apply(scope.of(INDEXES))) {
-        readColumns();
+        readRest(objects);
         if (!meanwhile.read(this::readIndexes)) {
           readIndexes();
         }
       }
     }
-    readConstraints();
-    readForeignKeys();
     List<Table> tables = new ArrayList<>();
     for (String table : options.keySet()) {
       if (!without.contains(table)) {
@@ -179,9 +178,15 @@ final class PostgresStructure {
                 ""));
       }
     }
-    List<SchemaObject> objects = new ArrayList<>(new PostgresObjects(sql, scope).read());
-    objects.removeIf(object -> without.contains(object.table()));
     return new Schema(tables, objects);
+  }
+
+  private void readRest(List<SchemaObject> objects) throws SQLException {
+    readColumns();
+    readConstraints();
+    readForeignKeys();
+    objects.addAll(new PostgresObjects(sql, scope).read());
+    objects.removeIf(object -> without.contains(object.table()));
   }
 
   private void readTables() throws SQLException {
