@@ -117,12 +117,17 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
           "environment " + site.environment().name() + ", " + site.session().address(),
           "see that the url is the right one, and what --only and --except leave");
     }
+    // All that may fail is read before anything is written.
+    List<Rows> rows = new ArrayList<>();
+    for (String table : options.rows()) {
+      rows.add(rows(site, table));
+    }
     for (String pattern : options.except()) {
       IgnoreList.add(project.root(), pattern);
     }
     List<String> files = new ArrayList<>(SchemaWriter.write(project.root(), declared(taken, ddl)));
-    for (String table : options.rows()) {
-      files.add(seed(site, table));
+    for (Rows one : rows) {
+      files.add(SeedWriter.csv(project.root(), one.table(), one.columns(), one.values()));
     }
     List<String> up = new ArrayList<>();
     up.add(MARK + new Snapshot(taken).fingerprint());
@@ -138,8 +143,10 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
         site.environment().name(), rung, files, script.leftOut(), taken.size(), List.of());
   }
 
-  /** The rows of a table that were asked for, without what the database computes itself. */
-  private String seed(Site site, String table) throws SQLException {
+  /** The rows of a table, without what the database computes itself. */
+  private record Rows(String table, List<String> columns, List<List<Optional<String>>> values) {}
+
+  private static Rows rows(Site site, String table) throws SQLException {
     DatabaseReport.OfTable report =
         new TableReader(site.session(), site.engine(), site.environment())
             .read(site.structure(), table, MOST_ROWS);
@@ -159,7 +166,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     List<List<Optional<String>>> rows = new ArrayList<>();
     report.rows().forEach(row -> rows.add(written.stream().map(row::get).toList()));
     List<String> names = written.stream().map(i -> columns.get(i).name()).toList();
-    return SeedWriter.csv(project.root(), report.table().name(), names, rows);
+    return new Rows(report.table().name(), names, rows);
   }
 
   private static List<Declared> declared(List<Element> elements, Ddl ddl) {

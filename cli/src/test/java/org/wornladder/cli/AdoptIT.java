@@ -64,6 +64,10 @@ class AdoptIT {
     work.ladder("adopt", "dev").exits(3).complains("nothing stands there");
     work.ladder("adopt", "test", "--only", "grade").exits(2).complains("KIND:NAME");
     work.ladder("adopt", "test", "--rows", "nowhere").exits(2).complains("there is no table");
+    assertThat(work.folder().resolve("schema")).doesNotExist();
+    work.ladder("drift", "test")
+        .exits(1)
+        .says("ladder adopt test takes what stands there under management");
     assertThat(work.query("test", "SELECT name FROM sqlite_schema WHERE name LIKE 'ladder%'"))
         .isEmpty();
     work.rung("0001-own", "CREATE TABLE own (id int);", "DROP TABLE own;");

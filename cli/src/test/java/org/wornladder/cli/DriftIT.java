@@ -152,7 +152,9 @@ class DriftIT {
   @Test
   void wrongWordsAreToldWhatWouldBeRight() {
     work.ladder("compare", "env:dev").exits(2);
-    work.ladder("compare", "dev", "test").exits(2).complains("env:NAME, expected:NAME, rungs or schema");
+    work.ladder("compare", "dev", "test")
+        .exits(2)
+        .complains("env:NAME, expected:NAME, rungs or schema");
     work.ladder("compare", "env:dev", "env:nowhere").exits(2).complains("no environment 'nowhere'");
     work.ladder("drift", "--format", "html").exits(2).complains("text, json or markdown");
   }

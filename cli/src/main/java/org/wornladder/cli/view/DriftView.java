@@ -1,6 +1,8 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import java.util.ArrayList;
+import java.util.List;
 import org.wornladder.cli.Terminal;
 import org.wornladder.diff.Difference;
 import org.wornladder.survey.Against;
@@ -28,20 +30,8 @@ public final class DriftView {
     if (!drift.structure().isEmpty()) {
       out.println();
       differences.lines(drift.structure()).forEach(out::println);
-      Difference first = drift.structure().get(0);
-      String pattern = first.kind().word() + ":" + Clean.line(first.fullName());
       out.println();
-      out.println(
-          paint.faint("  next: ")
-              + "ladder drift "
-              + drift.environment()
-              + " --mend FILE writes the SQL that brings it back");
-      if (drift.against() == Against.EXPECTED) {
-        out.println(
-            "        --as-rung WORDS makes it official; --forgive \""
-                + pattern
-                + "\" leaves it to others");
-      }
+      next(drift).forEach(line -> out.println(line));
       out.println();
     }
     for (String hidden : drift.hidden()) {
@@ -65,6 +55,30 @@ public final class DriftView {
           case SCHEMA -> " what schema/ declares.";
         };
     out.println(drift.environment() + (drift.isClean() ? " is" : " is not") + says);
+  }
+
+  /** The ways on. Where nothing is on record yet, to bring it back would be to drop all of it. */
+  private List<String> next(Drift drift) {
+    String ladder = "ladder drift " + drift.environment();
+    String next = paint.faint("  next: ");
+    if (drift.entries() == 0) {
+      return List.of(
+          next
+              + "ladder adopt "
+              + drift.environment()
+              + " takes what stands there under management");
+    }
+    List<String> lines = new ArrayList<>();
+    lines.add(next + ladder + " --mend FILE writes the SQL that brings it back");
+    if (drift.against() == Against.EXPECTED) {
+      Difference first = drift.structure().get(0);
+      String pattern = first.kind().word() + ":" + Clean.line(first.fullName());
+      lines.add(
+          "        --as-rung WORDS makes it official; --forgive \""
+              + pattern
+              + "\" leaves it to others");
+    }
+    return lines;
   }
 
   private static String structure(Drift drift) {
