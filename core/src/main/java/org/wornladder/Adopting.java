@@ -18,7 +18,6 @@ import org.wornladder.diff.Differences;
 import org.wornladder.diff.Ignored;
 import org.wornladder.diff.SqlScript;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.DatabaseLock;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.IgnoreList;
@@ -52,15 +51,10 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     return visit.in(
         environment,
         Access.WRITE,
-        site -> {
-          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-            return adopt(site, options, approval, lock);
-          }
-        });
+        site -> site.locked(settings, listener, same -> adopt(same, options, approval)));
   }
 
-  private Adoption adopt(Site site, AdoptOptions options, Approval approval, DatabaseLock held)
-      throws SQLException {
+  private Adoption adopt(Site site, AdoptOptions options, Approval approval) throws SQLException {
     History history = site.journal().read(Depth.WHOLE);
     String name = site.environment().name();
     if (!history.rungs().isEmpty()) {

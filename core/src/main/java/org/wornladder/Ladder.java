@@ -117,14 +117,15 @@ public final class Ladder {
     in(
         environment,
         Access.WRITE,
-        site -> {
-          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-            History history = provenHistory(site);
-            new Settlement(project, site.environment(), site.session(), site.journal())
-                .renumber(number, newNumber, history);
-            return lock;
-          }
-        });
+        site ->
+            site.locked(
+                settings,
+                listener,
+                same -> {
+                  new Settlement(project, same.environment(), same.session(), same.journal())
+                      .renumber(number, newNumber, provenHistory(same));
+                  return same;
+                }));
   }
 
   public Project project() {
@@ -181,15 +182,17 @@ public final class Ladder {
     in(
         environment,
         Access.WRITE,
-        site -> {
-          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-            History history = provenHistory(site);
-            approval.check(basis(site, history).empty(), site.environment());
-            new Settlement(project, site.environment(), site.session(), site.journal())
-                .settle(number, verdict, because, history);
-            return lock;
-          }
-        });
+        site ->
+            site.locked(
+                settings,
+                listener,
+                same -> {
+                  History history = provenHistory(same);
+                  approval.check(basis(same, history).empty(), same.environment());
+                  new Settlement(project, same.environment(), same.session(), same.journal())
+                      .settle(number, verdict, because, history);
+                  return same;
+                }));
   }
 
   /** The ladder in one environment, rung by rung. */

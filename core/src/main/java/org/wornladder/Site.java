@@ -4,8 +4,10 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.climb.Listener;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.ScratchDatabase;
@@ -52,6 +54,13 @@ record Site(
       } catch (SQLException e) {
         throw DatabaseErrors.translate(session, environment.name(), "working on it", e);
       }
+    }
+  }
+
+  /** Works while nobody else changes this database. */
+  <T> T locked(LadderSettings settings, Listener listener, Work<T> work) throws SQLException {
+    try (DatabaseLock lock = session.lock(settings.lockWait(), listener::waiting)) {
+      return work.at(this);
     }
   }
 

@@ -19,7 +19,6 @@ import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.diff.Ignored;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engines;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
@@ -136,15 +135,10 @@ record Structures(
     return visit.in(
         environment,
         Access.WRITE,
-        site -> {
-          try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-            return makeOfficial(site, words, approval, lock);
-          }
-        });
+        site -> site.locked(settings, listener, same -> makeOfficial(same, words, approval)));
   }
 
-  private Official makeOfficial(Site site, String words, Approval approval, DatabaseLock held)
-      throws SQLException {
+  private Official makeOfficial(Site site, String words, Approval approval) throws SQLException {
     History history = site.journal().read(Depth.WHOLE);
     Expectation expectation = Expectation.of(site, history);
     List<Difference> found = counting(expectation.expected(), expectation.live());

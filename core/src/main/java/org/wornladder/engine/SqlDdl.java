@@ -90,6 +90,26 @@ public abstract class SqlDdl implements Ddl {
     return List.of();
   }
 
+  /** The comments of a table and its columns, for engines that have statements for them. */
+  protected final List<String> comments(Element table) {
+    List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
+    for (Element column : table.parts(Kind.COLUMN)) {
+      comments.addAll(comment(columnName(table.name(), column.name()), column));
+    }
+    return comments;
+  }
+
+  protected final List<String> comment(String thing, Element element) {
+    return element
+        .fact(Column.COMMENT)
+        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
+        .orElse(List.of());
+  }
+
+  protected final String columnName(String table, String column) {
+    return "COLUMN " + quoted(table) + "." + name(column);
+  }
+
   /** A column as a table's statement or ADD COLUMN writes it. */
   protected abstract String column(Element column);
 

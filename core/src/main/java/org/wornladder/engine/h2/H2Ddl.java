@@ -32,23 +32,9 @@ final class H2Ddl extends SqlDdl {
         last.add("ALTER TABLE " + name(table.name()) + " ADD " + constraint(part, table.name()));
       }
     }
-    last.addAll(comment("TABLE " + name(table.name()), table));
-    for (Element column : table.parts(Kind.COLUMN)) {
-      last.addAll(comment(columnName(table.name(), column.name()), column));
-    }
+    last.addAll(comments(table));
     String inside = lines(parts(table, Kind.FOREIGN_KEY));
     return new Creation(List.of("CREATE TABLE " + name(table.name()) + inside), then, last);
-  }
-
-  private String columnName(String table, String column) {
-    return "COLUMN " + name(table) + "." + name(column);
-  }
-
-  private List<String> comment(String thing, Element element) {
-    return element
-        .fact(Column.COMMENT)
-        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
-        .orElse(List.of());
   }
 
   @Override

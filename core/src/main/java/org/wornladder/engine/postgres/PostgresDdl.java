@@ -171,25 +171,6 @@ final class PostgresDdl extends SqlDdl {
         .orElse(List.of());
   }
 
-  private List<String> comments(Element table) {
-    List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
-    for (Element column : table.parts(Kind.COLUMN)) {
-      comments.addAll(comment(columnName(table.name(), column.name()), column));
-    }
-    return comments;
-  }
-
-  private String columnName(String table, String column) {
-    return "COLUMN " + quoted(table) + "." + name(column);
-  }
-
-  private List<String> comment(String thing, Element element) {
-    return element
-        .fact(Column.COMMENT)
-        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
-        .orElse(List.of());
-  }
-
   @Override
   protected String column(Element column) {
     StringBuilder text = new StringBuilder(name(column.name()));
