@@ -66,6 +66,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return switch (kind) {
       case VIEW, MATERIALISED_VIEW, FUNCTION, PROCEDURE, TRIGGER, EVENT ->
           !facts.containsKey(DEFINITION);
+      case FOREIGN_KEY -> ForeignKey.NOT_READABLE.equals(facts.get(ForeignKey.ON_DELETE));
       default -> false;
     };
   }

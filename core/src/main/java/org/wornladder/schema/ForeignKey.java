@@ -30,6 +30,10 @@ public record ForeignKey(
   public static final String TARGET_COLUMNS = "target columns";
   public static final String ON_UPDATE = "on update";
   public static final String ON_DELETE = "on delete";
+
+  /** The word for an action that who asked may not see. */
+  public static final String NOT_READABLE = "not readable";
+
   public static final String MORE = "more";
 
   public ForeignKey {

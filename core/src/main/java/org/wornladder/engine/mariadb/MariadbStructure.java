@@ -139,6 +139,10 @@ final class MariadbStructure {
           + " minimum_value, ' MAXVALUE ', maximum_value, ' INCREMENT BY ', increment, ' CACHE ',"
           + " cache_size, CASE WHEN cycle_option THEN ' CYCLE' ELSE ' NOCYCLE' END) FROM %s";
 
+  /** The actions of a key whose table the user may read and no more. */
+  private static final List<String> HIDDEN =
+      List.of(ForeignKey.NOT_READABLE, ForeignKey.NOT_READABLE);
+
   private static final int SEQUENCES_IN_ONE_QUERY = 200;
   private static final String PRIMARY = "PRIMARY";
   private static final String AUTO_INCREMENT = "auto_increment";
@@ -367,7 +371,7 @@ final class MariadbStructure {
         Map<String, ForeignKey> keys =
             foreignKeys.computeIfAbsent(rows.getString(1), key -> new TreeMap<>());
         String name = rows.getString(2);
-        List<String> rule = rules.get(List.of(rows.getString(1), name));
+        List<String> rule = rules.getOrDefault(List.of(rows.getString(1), name), HIDDEN);
         Optional<ForeignKey> before = Optional.ofNullable(keys.get(name));
         List<String> own = new ArrayList<>(before.map(ForeignKey::columns).orElse(List.of()));
         List<String> theirs =
