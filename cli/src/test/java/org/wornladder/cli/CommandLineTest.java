@@ -84,7 +84,7 @@ class CommandLineTest {
   @Test
   void everyCommandDescribesItselfAndItsOptions() {
     Map<String, CommandLine> commands = CommandTable.model().subcommands();
-    assertThat(commands).hasSize(14);
+    assertThat(commands).hasSize(15);
     for (CommandLine command : commands.values()) {
       CommandSpec spec = command.getCommandSpec();
       assertThat(spec.usageMessage().description()).isNotEmpty();

@@ -6,7 +6,6 @@ import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.ProgressView;
 import org.wornladder.climb.Settlement.Verdict;
-import org.wornladder.engine.Access;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Puts a stuck or worn rung right. */
@@ -43,7 +42,7 @@ final class SettleCommand implements Command {
         call.text(BECAUSE)
             .filter(text -> !text.isBlank())
             .orElseThrow(() -> call.wrong("say why, with --because TEXT"));
-    Ladder ladder = call.ladder(Access.WRITE);
+    Ladder ladder = call.ladder();
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       ladder.settle(environment, number, verdict, because, new AskingApproval(call), progress);
     }
