@@ -19,7 +19,6 @@ import org.wornladder.diff.Ignored;
 import org.wornladder.diff.SqlScript;
 import org.wornladder.engine.Access;
 import org.wornladder.journal.History;
-import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.IgnoreList;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
@@ -55,7 +54,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
   }
 
   private Adoption adopt(Site site, AdoptOptions options, Approval approval) throws SQLException {
-    History history = site.journal().read(Depth.WHOLE);
+    History history = site.provenHistory();
     String name = site.environment().name();
     if (!history.rungs().isEmpty()) {
       throw RefusedException.of(

@@ -123,7 +123,7 @@ public final class Ladder {
                 listener,
                 same -> {
                   new Settlement(project, same.environment(), same.session(), same.journal())
-                      .renumber(number, newNumber, provenHistory(same));
+                      .renumber(number, newNumber, same.provenHistory());
                   return same;
                 }));
   }
@@ -134,7 +134,7 @@ public final class Ladder {
 
   /** What apply would do. */
   public Plan preview(String environment, ApplyOptions options) {
-    return in(environment, Access.READ, site -> applyPlan(site, provenHistory(site), options));
+    return in(environment, Access.READ, site -> applyPlan(site, site.provenHistory(), options));
   }
 
   /**
@@ -187,7 +187,7 @@ public final class Ladder {
                 settings,
                 listener,
                 same -> {
-                  History history = provenHistory(same);
+                  History history = same.provenHistory();
                   approval.check(basis(same, history).empty(), same.environment());
                   new Settlement(project, same.environment(), same.session(), same.journal())
                       .settle(number, verdict, because, history);
@@ -283,19 +283,6 @@ public final class Ladder {
     return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
   }
 
-  private History provenHistory(Site site) throws SQLException {
-    History history = site.journal().read(Depth.WHOLE);
-    if (history.broken().isPresent()) {
-      History.Break broken = history.broken().get();
-      String name = site.environment().name();
-      throw RefusedException.of(
-          "the journal's chain is broken at entry " + broken.entry() + ": " + broken.reason(),
-          "environment " + name + ", " + site.session().address(),
-          "find out who wrote to the table; ladder history " + name + " shows the entries");
-    }
-    return history;
-  }
-
   private interface Planning {
     Plan plan(History history) throws SQLException;
   }
@@ -308,7 +295,7 @@ public final class Ladder {
       Planning planning)
       throws SQLException {
     try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-      History history = provenHistory(site);
+      History history = site.provenHistory();
       Plan plan = planning.plan(history);
       if (plan.isEmpty()) {
         listener.started(plan);
@@ -431,11 +418,7 @@ public final class Ladder {
     return structures().drift(environment, against, true);
   }
 
-  /**
-   * What would bring a database back to what it is held against.
-   *
-   * @param drift as it was found
-   */
+  /** What would bring a database back to what it is held against. */
   public Mending mending(String environment, Against against) {
     return structures().mending(environment, against);
   }

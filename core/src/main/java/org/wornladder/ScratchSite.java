@@ -15,7 +15,9 @@ import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
+import org.wornladder.fault.LadderException;
 import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
@@ -29,6 +31,8 @@ import org.wornladder.sql.Statement;
 
 /** Finds a place for scratch databases, and runs files in them. */
 record ScratchSite(Project project, LadderSettings settings, EnvironmentReader environments) {
+  private static final String DEFAULT_JOURNAL = "ladder_journal";
+
   /**
    * What the rungs and standing scripts make of an empty database.
    *
@@ -116,7 +120,7 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
     }
     Environment server = environments.read(named.get().server());
     Environment there = like.withRole(server.role());
-    return named.get().mayErase()
+    return named.get().mayErase() && engine.opensSlowly()
         ? erased(engine, server, there)
         : engine.scratch(target(server), there, project.name(), settings.clock());
   }
@@ -125,15 +129,19 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
     return settings.target(environment, project.root());
   }
 
-  /** The database that the settings name, emptied; two runs wait for each other. */
+  /**
+   * The database that the settings name, emptied; two runs wait for each other. One that has a
+   * journal is somebody's, whatever its URL looks like, unless it was a scratch database before.
+   */
   private ScratchDatabase erased(Engine engine, Environment server, Environment like) {
     Session keeper = engine.open(target(server), Access.WRITE);
-    DatabaseLock lock = keeper.lock(settings.lockWait(), settings.onWait());
     try {
-      if (!engine.empty(keeper)) {
-        keeper.close();
-        return engine.scratch(target(like), like, project.name(), settings.clock());
-      }
+      DatabaseLock lock = keeper.lock(settings.lockWait(), settings.onWait());
+      refuseJournal(keeper);
+      engine.empty(keeper);
+      ScratchDatabase.prove(keeper, engine, project.name());
+      return new Erased(
+          keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));
     } catch (SQLException e) {
       String words = keeper.fault(e).words();
       keeper.close();
@@ -142,8 +150,25 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
           "scratch: in ladder.yaml, " + keeper.address(),
           "grant its user the right to drop what is there",
           e);
+    } catch (LadderException e) {
+      keeper.close();
+      throw e;
     }
-    return new Erased(keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));
+  }
+
+  private void refuseJournal(Session session) throws SQLException {
+    boolean kept =
+        isThere(session, project.settings().journalTable()) || isThere(session, DEFAULT_JOURNAL);
+    if (kept && !isThere(session, ScratchDatabase.PROOF)) {
+      throw RefusedException.of(
+          "the scratch database has a journal: it is in use, and is not emptied",
+          "scratch: in ladder.yaml, " + session.address(),
+          "name a database that nobody uses");
+    }
+  }
+
+  private static boolean isThere(Session session, String table) throws SQLException {
+    return session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, ""));
   }
 
   private record Erased(Session keeper, DatabaseLock lock, Environment environment)

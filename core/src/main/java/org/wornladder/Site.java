@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.climb.Listener;
+import org.wornladder.climb.RefusedException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
@@ -12,7 +13,9 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
+import org.wornladder.journal.History;
 import org.wornladder.journal.Journal;
+import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Project;
@@ -62,6 +65,20 @@ record Site(
     try (DatabaseLock lock = session.lock(settings.lockWait(), listener::waiting)) {
       return work.at(this);
     }
+  }
+
+  /** The entries, for who adds to them: a broken chain is refused. */
+  History provenHistory() throws SQLException {
+    History history = journal.read(Depth.WHOLE);
+    if (history.broken().isPresent()) {
+      History.Break broken = history.broken().get();
+      String name = environment.name();
+      throw RefusedException.of(
+          "the journal's chain is broken at entry " + broken.entry() + ": " + broken.reason(),
+          "environment " + name + ", " + session.address(),
+          "find out who wrote to the table; ladder history " + name + " shows the entries");
+    }
+    return history;
   }
 
   /** What stands there, without the tool's own tables. */

@@ -123,12 +123,27 @@ record Structures(
         environment,
         Access.READ,
         site -> {
-          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
+          History history = site.journal().read(Depth.GLANCE);
+          if (against == Against.EXPECTED) {
+            refuseUnrecorded(site, history);
+          }
+          Expectation expectation = Expectation.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
           ChangeScript script =
               ChangeScript.of(counting(expectation.live(), should), site.session().ddl());
           return new Mending(site.environment().name(), script.statements(), script.leftOut());
         });
+  }
+
+  /** Where nothing is on record nothing is expected, and to bring that back would drop all. */
+  private static void refuseUnrecorded(Site site, History history) {
+    if (history.entries().isEmpty()) {
+      String name = site.environment().name();
+      throw RefusedException.of(
+          "nothing is on record yet on " + name + ", so there is nothing to hold it against",
+          "environment " + name + ", " + site.session().address(),
+          "ladder adopt " + name + " takes what stands there under management");
+    }
   }
 
   Official makeOfficial(String environment, String words, Approval approval, Listener listener) {
@@ -139,7 +154,8 @@ record Structures(
   }
 
   private Official makeOfficial(Site site, String words, Approval approval) throws SQLException {
-    History history = site.journal().read(Depth.WHOLE);
+    History history = site.provenHistory();
+    refuseUnrecorded(site, history);
     Expectation expectation = Expectation.of(site, history);
     List<Difference> found = counting(expectation.expected(), expectation.live());
     ChangeScript up = ChangeScript.of(found, site.session().ddl());

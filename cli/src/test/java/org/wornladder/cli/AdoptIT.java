@@ -68,6 +68,9 @@ class AdoptIT {
     work.ladder("drift", "test")
         .exits(1)
         .says("ladder adopt test takes what stands there under management");
+    work.ladder("drift", "test", "--mend", "all.sql").exits(3).complains("nothing is on record");
+    assertThat(work.folder().resolve("all.sql")).doesNotExist();
+    work.ladder("drift", "test", "--as-rung", "all").exits(3).complains("ladder adopt test");
     assertThat(work.query("test", "SELECT name FROM sqlite_schema WHERE name LIKE 'ladder%'"))
         .isEmpty();
     work.rung("0001-own", "CREATE TABLE own (id int);", "DROP TABLE own;");

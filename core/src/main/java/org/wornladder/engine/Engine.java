@@ -63,13 +63,9 @@ public interface Engine {
    */
   ScratchDatabase scratch(Target server, Environment like, String project, Clock clock);
 
-  /**
-   * Empties the managed schemas of a database that was named for that.
-   *
-   * @return whether this engine can
-   */
-  default boolean empty(Session session) throws SQLException {
-    return false;
+  /** Empties the managed schemas of a database that was named for that. */
+  default void empty(Session session) throws SQLException {
+    throw new SQLException(name() + " has no databases on a server", "0A000");
   }
 
   /** What a statement reaches that lies outside of its database; empty if nothing. */

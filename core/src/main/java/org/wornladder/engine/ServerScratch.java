@@ -10,10 +10,10 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.wornladder.fault.LadderException;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Place;
-import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
 /**
@@ -60,18 +60,10 @@ public final class ServerScratch {
     String random = Integer.toHexString(new SecureRandom().nextInt(RANDOM_BOUND));
     String name = prefix + time + "_" + random;
     Session admin = engine.open(server, Access.WRITE);
+    String drop = words.drop().formatted(engine.quoting().name(name));
     try {
       dropLeftovers(admin, server, prefix, project);
       run(admin, "CREATE DATABASE " + engine.quoting().name(name));
-      Environment inside =
-          like.inPlaceOf(
-              withDatabase(server.environment().url(), name),
-              server.environment().user(),
-              server.environment().password());
-      Session keeper = engine.open(server.with(inside), Access.WRITE);
-      prove(keeper, project);
-      return new OnServer(
-          admin, keeper, inside, words.drop().formatted(engine.quoting().name(name)));
     } catch (SQLException e) {
       Fault fault = admin.fault(e);
       admin.close();
@@ -82,14 +74,42 @@ public final class ServerScratch {
               + " under scratch: in ladder.yaml",
           e);
     }
+    Environment inside =
+        like.inPlaceOf(
+            withDatabase(server.environment().url(), name),
+            server.environment().user(),
+            server.environment().password());
+    return new OnServer(admin, proven(admin, server.with(inside), project, drop), inside, drop);
+  }
+
+  /** A session inside, which keeps it from being taken for a leftover; a failure leaves nothing. */
+  private Session proven(Session admin, Target inside, String project, String drop) {
+    List<Session> open = new ArrayList<>(List.of(admin));
+    try {
+      Session keeper = engine.open(inside, Access.WRITE);
+      open.add(0, keeper);
+      ScratchDatabase.prove(keeper, engine, project);
+      return keeper;
+    } catch (SQLException | LadderException e) {
+      new OnServer(admin, open.get(0), inside.environment(), drop).close();
+      throw e instanceof LadderException known
+          ? known
+          : new UnreachableException(
+              "the scratch database cannot be used: " + e.getMessage(),
+              "environment " + inside.environment().name(),
+              "see the rights of its user",
+              e);
+    }
   }
 
   private record OnServer(Session admin, Session keeper, Environment environment, String drop)
       implements ScratchDatabase {
     @Override
     public void close() {
-      keeper.close();
       try (admin) {
+        if (keeper != admin) {
+          keeper.close();
+        }
         run(admin, drop);
       } catch (SQLException e) {
         // A later run finds it by its name and its table, and drops it then.
@@ -100,13 +120,6 @@ public final class ServerScratch {
 
   private static void run(Session session, String text) throws SQLException {
     session.execute(new Statement(text, Place.of("scratch"), ""));
-  }
-
-  private void prove(Session session, String project) throws SQLException {
-    Quoting quoting = engine.quoting();
-    String table = session.quoted(ScratchDatabase.PROOF);
-    run(session, "CREATE TABLE " + table + " (project varchar(200))");
-    run(session, "INSERT INTO " + table + " VALUES (" + quoting.text(project) + ")");
   }
 
   private void dropLeftovers(Session admin, Target server, String prefix, String project)

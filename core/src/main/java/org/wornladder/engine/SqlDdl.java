@@ -1,6 +1,7 @@
 package org.wornladder.engine;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -273,6 +274,38 @@ public abstract class SqlDdl implements Ddl {
    * @param alter the statement's beginning, with the table
    */
   protected abstract Optional<List<String>> columnChange(Difference difference, String alter);
+
+  /** A column's change fact by fact, for engines that alter columns so. */
+  protected final Optional<List<String>> alteration(Difference difference, String alter) {
+    String start = alter + "ALTER COLUMN " + name(difference.name()) + " ";
+    Element after = difference.after().orElseThrow();
+    Set<String> statements = new LinkedHashSet<>();
+    for (Difference.FactChange fact : difference.facts()) {
+      switch (fact.word()) {
+        case TYPE, Column.COLLATION -> statements.add(start + retyping(after));
+        case NULLABLE ->
+            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
+        case DEFAULT ->
+            statements.add(
+                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
+        case Column.COMMENT ->
+            statements.add(
+                "COMMENT ON "
+                    + columnName(difference.table(), difference.name())
+                    + " IS "
+                    + fact.after().map(this::text).orElse("NULL"));
+        default -> {
+          return Optional.empty();
+        }
+      }
+    }
+    return Optional.of(List.copyOf(statements));
+  }
+
+  /** The words behind ALTER COLUMN that give a column its type. */
+  protected String retyping(Element column) {
+    return "TYPE " + column.fact(TYPE).orElse("");
+  }
 
   private Optional<List<String>> keyChange(Difference difference) {
     List<String> statements = new ArrayList<>();

@@ -11,6 +11,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.TestLadder;
+import org.wornladder.climb.ApplyOptions;
+import org.wornladder.climb.Listener;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.fault.LadderException;
@@ -191,5 +193,25 @@ class ScratchTest {
         .isInstanceOf(ReplayException.class)
         .isInstanceOf(LadderException.class)
         .hasMessageContaining("in the scratch database: 0004 failed");
+  }
+
+  @ParameterizedTest
+  @EnumSource(names = {"POSTGRES", "MARIADB"})
+  void aDatabaseThatIsInUseIsNeverEmptied(Kind kind) throws Exception {
+    on(kind);
+    database.execute("INSERT INTO bin_1 VALUES (7)");
+    settings("", "scratch: { url: '" + database.url() + "', may-erase: true }\n");
+    assertThatThrownBy(this::againstRungs)
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("has a journal: it is in use");
+    assertThat(database.query("SELECT id FROM bin_1")).containsExactly("7");
+    TestDatabase elsewhere = TestDatabase.make(kind, root);
+    ladder.file(
+        "ladder.yaml",
+        "name: hollowfield\nenvironments:\n  dev: { url: '%s' }\n  test: { url: '%s' }\nscratch: { url: '%s', may-erase: true }\n"
+            .formatted(database.url(), elsewhere.url(), elsewhere.url()));
+    ladder.open().apply("test", ApplyOptions.ALL, TestLadder.YES, Listener.SILENT);
+    assertThatThrownBy(this::againstRungs).isInstanceOf(RefusedException.class);
+    assertThat(ladder.open().status("test").at()).isEqualTo(3);
   }
 }

@@ -180,4 +180,34 @@ class AdoptTest {
         .isInstanceOf(RefusedException.class);
     assertThat(ladder.open().history("dev").history().broken()).isEqualTo(Optional.empty());
   }
+
+  @ParameterizedTest
+  @EnumSource
+  void whereNothingIsOnRecordNothingIsMendedNorMadeOfficial(Kind kind) throws Exception {
+    small(kind);
+    assertThatThrownBy(() -> ladder.open().mending("dev", Against.EXPECTED))
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("nothing is on record yet");
+    assertThatThrownBy(
+            () -> ladder.open().makeOfficial("dev", "all", TestLadder.YES, Listener.SILENT))
+        .isInstanceOf(RefusedException.class);
+    assertThat(files()).isEmpty();
+    assertThat(database.query("SELECT count(*) FROM orchard")).containsExactly("0");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void onABrokenChainNothingIsBuilt(Kind kind) throws Exception {
+    small(kind);
+    adopt("dev", ALL);
+    database.execute("CREATE TABLE crate (id int)");
+    String table = database.engine().quoting().name("ladder_journal");
+    database.execute("UPDATE " + table + " SET name = 'another'");
+    assertThatThrownBy(
+            () -> ladder.open().makeOfficial("dev", "crates", TestLadder.YES, Listener.SILENT))
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("chain is broken");
+    assertThatThrownBy(() -> adopt("dev", ALL)).hasMessageContaining("chain is broken");
+    assertThat(files().toString()).doesNotContain("crates");
+  }
 }

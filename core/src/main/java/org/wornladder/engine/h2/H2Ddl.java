@@ -97,29 +97,12 @@ final class H2Ddl extends SqlDdl {
 
   @Override
   protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    String start = alter + "ALTER COLUMN " + name(difference.name()) + " ";
-    Element after = difference.after().orElseThrow();
-    List<String> statements = new ArrayList<>();
-    for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.word()) {
-        case TYPE -> statements.add(start + "SET DATA TYPE " + fact.after().orElse(""));
-        case NULLABLE ->
-            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
-        case DEFAULT ->
-            statements.add(
-                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
-        case Column.COMMENT ->
-            statements.add(
-                "COMMENT ON "
-                    + columnName(difference.table(), difference.name())
-                    + " IS "
-                    + text(fact.after().orElse("")));
-        default -> {
-          return Optional.empty();
-        }
-      }
-    }
-    return Optional.of(statements);
+    return alteration(difference, alter);
+  }
+
+  @Override
+  protected String retyping(Element column) {
+    return "SET DATA TYPE " + column.fact(TYPE).orElse("");
   }
 
   @Override

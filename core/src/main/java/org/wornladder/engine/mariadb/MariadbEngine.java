@@ -119,9 +119,8 @@ public final class MariadbEngine implements Engine {
   }
 
   @Override
-  public boolean empty(Session session) throws SQLException {
+  public void empty(Session session) throws SQLException {
     MariadbEmptying.empty(session);
-    return true;
   }
 
   @Override

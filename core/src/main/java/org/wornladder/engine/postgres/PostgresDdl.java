@@ -302,37 +302,14 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    String column = name(difference.name());
-    String start = alter + "ALTER COLUMN " + column + " ";
-    Element after = difference.after().orElseThrow();
-    List<String> statements = new ArrayList<>();
-    for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.word()) {
-        case TYPE, Column.COLLATION -> {
-          String type = after.fact(TYPE).orElse("");
-          String collate = after.fact(Column.COLLATION).map(name -> " COLLATE " + name).orElse("");
-          String change = start + "TYPE " + type + collate + " USING " + column + "::" + type;
-          if (!statements.contains(change)) {
-            statements.add(change);
-          }
-        }
-        case NULLABLE ->
-            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
-        case DEFAULT ->
-            statements.add(
-                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
-        case Column.COMMENT ->
-            statements.add(
-                "COMMENT ON "
-                    + columnName(difference.table(), difference.name())
-                    + " IS "
-                    + fact.after().map(this::text).orElse("NULL"));
-        default -> {
-          return Optional.empty();
-        }
-      }
-    }
-    return Optional.of(statements);
+    return alteration(difference, alter);
+  }
+
+  @Override
+  protected String retyping(Element column) {
+    String type = column.fact(TYPE).orElse("");
+    String collate = column.fact(Column.COLLATION).map(name -> " COLLATE " + name).orElse("");
+    return "TYPE " + type + collate + " USING " + name(column.name()) + "::" + type;
   }
 
   @Override

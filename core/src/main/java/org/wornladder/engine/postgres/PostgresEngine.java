@@ -135,14 +135,13 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
-  public boolean empty(Session session) throws SQLException {
+  public void empty(Session session) throws SQLException {
     for (String schema : ((PostgresSession) session).schemas()) {
       for (String word : List.of("DROP SCHEMA IF EXISTS %s CASCADE", "CREATE SCHEMA %s")) {
         session.execute(
             new Statement(word.formatted(QUOTING.name(schema)), Place.of("scratch"), ""));
       }
     }
-    return true;
   }
 
   @Override

@@ -60,6 +60,13 @@ final class PostgresSecond implements AutoCloseable {
 
   @Override
   public void close() throws SQLException {
+    try {
+      asking.get();
+    } catch (ExecutionException e) {
+      // Whoever read heard of it; what was opened is closed all the same.
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
     if (connection != null) {
       connection.close();
     }
