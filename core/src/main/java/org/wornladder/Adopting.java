@@ -50,7 +50,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     return visit.in(
         environment,
         Access.WRITE,
-        site -> site.locked(settings, listener, same -> adopt(same, options, approval)));
+        site -> site.locked(settings, listener::waiting, same -> adopt(same, options, approval)));
   }
 
   private Adoption adopt(Site site, AdoptOptions options, Approval approval) throws SQLException {

@@ -38,6 +38,10 @@ import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Schema;
+import org.wornladder.seed.SeedApproval;
+import org.wornladder.seed.SeedListener;
+import org.wornladder.seed.SeedOptions;
+import org.wornladder.seed.SeedOutcome;
 import org.wornladder.survey.AdoptOptions;
 import org.wornladder.survey.Adoption;
 import org.wornladder.survey.Against;
@@ -120,7 +124,7 @@ public final class Ladder {
         site ->
             site.locked(
                 settings,
-                listener,
+                listener::waiting,
                 same -> {
                   new Settlement(project, same.environment(), same.session(), same.journal())
                       .renumber(number, newNumber, same.provenHistory());
@@ -185,7 +189,7 @@ public final class Ladder {
         site ->
             site.locked(
                 settings,
-                listener,
+                listener::waiting,
                 same -> {
                   History history = same.provenHistory();
                   approval.check(basis(same, history).empty(), same.environment());
@@ -437,6 +441,16 @@ public final class Ladder {
       String environment, AdoptOptions options, Approval approval, Listener listener) {
     return new Adopting(project, settings, this::in, structures())
         .adopt(environment, options, approval, listener);
+  }
+
+  /**
+   * Brings rows to what the seeds say, all of them in one transaction.
+   *
+   * @param approval asked once with what would be done, if there is anything to do
+   */
+  public SeedOutcome seed(
+      String environment, SeedOptions options, SeedApproval approval, SeedListener listener) {
+    return new Seeding(project, settings, this::in).seed(environment, options, approval, listener);
   }
 
   /**

@@ -4,7 +4,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.climb.Listener;
+import java.util.function.Consumer;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
@@ -60,9 +60,13 @@ record Site(
     }
   }
 
-  /** Works while nobody else changes this database. */
-  <T> T locked(LadderSettings settings, Listener listener, Work<T> work) throws SQLException {
-    try (DatabaseLock lock = session.lock(settings.lockWait(), listener::waiting)) {
+  /**
+   * Works while nobody else changes this database.
+   *
+   * @param onWait told once who holds the lock, if somebody does
+   */
+  <T> T locked(LadderSettings settings, Consumer<String> onWait, Work<T> work) throws SQLException {
+    try (DatabaseLock lock = session.lock(settings.lockWait(), onWait)) {
       return work.at(this);
     }
   }

@@ -150,7 +150,8 @@ record Structures(
     return visit.in(
         environment,
         Access.WRITE,
-        site -> site.locked(settings, listener, same -> makeOfficial(same, words, approval)));
+        site ->
+            site.locked(settings, listener::waiting, same -> makeOfficial(same, words, approval)));
   }
 
   private Official makeOfficial(Site site, String words, Approval approval) throws SQLException {

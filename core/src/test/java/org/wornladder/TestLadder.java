@@ -85,6 +85,14 @@ public final class TestLadder {
     }
   }
 
+  public String text(String name) {
+    try {
+      return Files.readString(root.resolve(name));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   public TestLadder rung(String name, String up, String down) {
     return file("rungs/" + name + ".sql", "--| up\n" + up + "\n--| down\n" + down + "\n");
   }

@@ -134,6 +134,12 @@ public abstract class JdbcSession implements Session {
   public void flush() throws SQLException {}
 
   @Override
+  public long change(String sql) throws SQLException {
+    flush();
+    return control.executeLargeUpdate(sql);
+  }
+
+  @Override
   public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
     if (!insertsInto.equals(table)) {
       releaseInsert();

@@ -108,6 +108,16 @@ public interface Session extends AutoCloseable {
    */
   void insert(String table, List<String> columns, List<Object> values) throws SQLException;
 
+  /**
+   * Runs a statement of the tool's own that changes rows or the session.
+   *
+   * @return how many rows were changed
+   */
+  long change(String sql) throws SQLException;
+
+  /** How rows are brought into this database. */
+  Staging staging();
+
   /** Puts back what a script may have changed about the session. */
   void reset() throws SQLException;
 

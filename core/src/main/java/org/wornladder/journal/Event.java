@@ -29,6 +29,10 @@ public enum Event {
   RENUMBERED("renumbered"),
   /** A person went on although the database was not what its history says. */
   DRIFT_ACCEPTED("drift-accepted"),
+  /** Rows were brought to what a file says, or a seed's script ran. */
+  SEEDED("seeded"),
+  /** The database was emptied, and the journal with it: this entry is the first of a new one. */
+  EMPTIED("emptied"),
   /** A standing script begins where it cannot be undone. */
   STANDING_STARTED("standing-started"),
   STANDING_RUN("standing-run"),
@@ -62,6 +66,11 @@ public enum Event {
   /** The event of a word; empty for one that a newer version may have written. */
   public static Optional<Event> of(String word) {
     return Optional.ofNullable(BY_WORD.get(word));
+  }
+
+  /** Whether it is on the record and changes no rung. */
+  public boolean isAside() {
+    return this == DRIFT_ACCEPTED || this == SEEDED || this == EMPTIED;
   }
 
   public boolean isStanding() {

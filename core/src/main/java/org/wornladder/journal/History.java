@@ -35,7 +35,7 @@ public record History(
       long number = entry.subject().rung();
       if (entry.event().isStanding()) {
         standing(standing, entry);
-      } else if (entry.event() == Event.DRIFT_ACCEPTED) {
+      } else if (entry.event().isAside()) {
         // It is on the record, and changes no rung.
         continue;
       } else if (entry.event() == Event.MOVED_AWAY) {
@@ -139,6 +139,8 @@ public record History(
       case MOVED_AWAY,
           RENUMBERED,
           DRIFT_ACCEPTED,
+          SEEDED,
+          EMPTIED,
           STANDING_STARTED,
           STANDING_RUN,
           STANDING_REMOVED,

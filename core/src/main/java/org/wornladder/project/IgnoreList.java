@@ -41,7 +41,8 @@ public final class IgnoreList {
 
   private static void check(String text, String pattern) {
     Problems problems = new Problems();
-    Optional<Settings> settings = SettingsReader.read(ProjectReader.SETTINGS, text, problems);
+    Optional<Settings> settings =
+        SettingsReader.read(ProjectReader.SETTINGS, text, file -> false, problems);
     if (problems.hasErrors()) {
       throw new ProjectException(problems.all());
     }

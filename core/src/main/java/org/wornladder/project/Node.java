@@ -8,8 +8,12 @@ import org.wornladder.sql.Place;
 sealed interface Node {
   Place place();
 
-  /** A word, number or truth value, as it is written; {@code text} is empty for a null. */
-  record Scalar(Place place, String text, boolean isNull) implements Node {}
+  /**
+   * A word, number or truth value, as it is written; {@code text} is empty for a null.
+   *
+   * @param plain whether it stands without quotes
+   */
+  record Scalar(Place place, String text, boolean isNull, boolean plain) implements Node {}
 
   /** A list of items. */
   record Items(Place place, List<Node> items) implements Node {}

@@ -92,7 +92,7 @@ public final class ProjectReader {
     Optional<Settings> settings =
         files
             .read(SETTINGS, problems)
-            .flatMap(text -> SettingsReader.read(SETTINGS, text, problems));
+            .flatMap(text -> SettingsReader.read(SETTINGS, text, files::isThere, problems));
     if (settings.isPresent() && !problems.hasErrors()) {
       onSettings.accept(root, settings.get());
     }

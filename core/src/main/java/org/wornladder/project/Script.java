@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Fingerprint;
+import org.wornladder.sql.Place;
 
 /**
  * A rung's or a standing script's file: directives, then the ways up and down.
@@ -29,6 +30,13 @@ public record Script(
       }
     }
     return plain;
+  }
+
+  /** The same, its one section beginning elsewhere. */
+  Script withTextAt(Place place) {
+    Section only = sections.get(0);
+    Section moved = new Section(only.direction(), only.engines(), only.text(), place);
+    return new Script(file, header, List.of(moved), noWayDown, source);
   }
 
   public boolean hasWayDown(String engine) {

@@ -10,6 +10,7 @@ import java.util.Optional;
  * @param environments by name, in the order of the file; never empty
  * @param ignore patterns of what the project leaves to others, such as {@code table:legacy_*}
  * @param scratch where scratch databases are made; empty for beside the environment's own
+ * @param seeds in the order of the file
  * @param defaultEnvironment the one meant when a command names none
  */
 public record Settings(
@@ -20,7 +21,8 @@ public record Settings(
     Map<String, Template> values,
     String journalTable,
     List<String> ignore,
-    Optional<ScratchSettings> scratch) {
+    Optional<ScratchSettings> scratch,
+    List<Seed> seeds) {
   /** How the next rung gets its number. */
   public enum Numbering {
     SEQUENCE,

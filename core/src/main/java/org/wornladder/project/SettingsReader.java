@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.wornladder.sql.Place;
 
@@ -13,13 +14,20 @@ final class SettingsReader {
   private static final String DEFAULT_JOURNAL = "ladder_journal";
 
   private final Problems problems;
+  private final SeedReader seedReader;
 
-  private SettingsReader(Problems problems) {
+  private SettingsReader(Problems problems, Predicate<String> isThere) {
     this.problems = problems;
+    seedReader = new SeedReader(problems, isThere);
   }
 
-  /** The settings in a YAML text; empty if problems were collected that leave none. */
-  static Optional<Settings> read(String file, String text, Problems problems) {
+  /**
+   * The settings in a YAML text; empty if problems were collected that leave none.
+   *
+   * @param isThere whether the project has a file
+   */
+  static Optional<Settings> read(
+      String file, String text, Predicate<String> isThere, Problems problems) {
     Optional<Node> tree = YamlReader.read(file, text, problems);
     if (tree.isEmpty()) {
       return Optional.empty();
@@ -28,7 +36,7 @@ final class SettingsReader {
       problems.error(tree.get().place(), "the file must be a map of settings", "");
       return Optional.empty();
     }
-    return new SettingsReader(problems).settings(map);
+    return new SettingsReader(problems, isThere).settings(map);
   }
 
   private Optional<Settings> settings(Node.Entries map) {
@@ -39,9 +47,7 @@ final class SettingsReader {
     Map<String, EnvironmentSettings> environments = environments(fields.map("environments"));
     Map<String, Template> values = fields.texts("values");
     List<String> ignore = ignore(fields.words("ignore"), map.place());
-    for (Node seed : fields.items("seeds")) {
-      checkSeed(seed);
-    }
+    List<Seed> seeds = seedReader.seeds(fields.items("seeds"));
     String journal = journal(new Fields(fields.map("journal"), problems));
     Optional<ScratchSettings> scratch =
         map.entries().containsKey(ScratchSettings.NAME)
@@ -56,6 +62,11 @@ final class SettingsReader {
       problems.error(map.place(), "the project has no name", "write name: and a word");
     }
     checkReferences(environments, defaultName, map.place());
+    for (Seed seed : seeds) {
+      for (String place : seed.onlyIn()) {
+        checkName("only-in", place, seed.place(), environments);
+      }
+    }
     if (problems.hasErrors()) {
       return Optional.empty();
     }
@@ -70,7 +81,8 @@ final class SettingsReader {
             values,
             journal,
             ignore,
-            scratch));
+            scratch,
+            seeds));
   }
 
   private Optional<ScratchSettings> scratch(Node.Entries map) {
@@ -169,24 +181,6 @@ final class SettingsReader {
     if (!environments.containsKey(name)) {
       String found = key + " names '" + name + "', which is not an environment";
       problems.error(place, found, Nearest.advice(name, environments.keySet()));
-    }
-  }
-
-  private void checkSeed(Node seed) {
-    if (!(seed instanceof Node.Entries map)) {
-      problems.error(seed.place(), "a seed must be a map with table:", "");
-      return;
-    }
-    Fields fields = new Fields(map, problems);
-    boolean hasTable = fields.text("table").isPresent();
-    fields.text("rows");
-    fields.words("key");
-    fields.choice("existing", List.of("update", "leave"));
-    fields.choice("extra", List.of("delete", "keep"));
-    fields.words("only-in");
-    fields.end();
-    if (!hasTable) {
-      problems.error(map.place(), "a seed names no table", "write table: and its name");
     }
   }
 }

@@ -67,6 +67,21 @@ final class TextFiles {
   }
 
   /**
+   * The bytes of a file.
+   *
+   * @param file the file's path relative to the project
+   * @throws ProjectException if a link leads out of the project
+   */
+  FileInputStream open(String file) throws IOException {
+    File path = new File(root, file);
+    if (!canonical(path).startsWith(inside)) {
+      throw ProjectException.of(
+          Place.of(file), "this leads out of the project", "put the file itself here");
+    }
+    return new FileInputStream(path);
+  }
+
+  /**
    * The text of a file, as it stands; empty, with a problem collected, if it cannot be used.
    *
    * @param file the file's path relative to the project

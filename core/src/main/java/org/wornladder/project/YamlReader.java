@@ -80,11 +80,11 @@ final class YamlReader {
     }
     if (event instanceof AliasEvent alias) {
       problems.error(place(event), "*" + alias.getAnchor() + " is not read here", "write it out");
-      return new Node.Scalar(place(event), "", true);
+      return new Node.Scalar(place(event), "", true, true);
     }
     ScalarEvent scalar = (ScalarEvent) event;
     boolean isNull = scalar.isPlain() && NULLS.contains(scalar.getValue());
-    return new Node.Scalar(place(event), isNull ? "" : scalar.getValue(), isNull);
+    return new Node.Scalar(place(event), isNull ? "" : scalar.getValue(), isNull, scalar.isPlain());
   }
 
   private Node items(Place place) {

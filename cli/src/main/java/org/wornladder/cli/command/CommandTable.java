@@ -28,6 +28,7 @@ public final class CommandTable {
           new Row("show", "Show what stands in a database."),
           new Row("drift", "Lay what stands in a database beside what its history says."),
           new Row("compare", "Lay two structures beside each other."),
+          new Row("seed", "Bring reference data to what the files say."),
           new Row("settle", "Put a stuck or worn rung right."),
           new Row("renumber", "Move a rung to the end, when two have one number."),
           new Row("demo", "Run the whole example in a new folder."));
@@ -95,6 +96,7 @@ public final class CommandTable {
       case "show" -> new ShowCommand();
       case "drift" -> new DriftCommand();
       case "compare" -> new CompareCommand();
+      case "seed" -> new SeedCommand();
       case "settle" -> new SettleCommand();
       case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();

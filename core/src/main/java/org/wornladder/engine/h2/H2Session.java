@@ -22,6 +22,7 @@ import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockWaitException;
+import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
@@ -253,6 +254,11 @@ final class H2Session extends JdbcSession {
       return H2Lock.amongThreads(url.jdbc(), where, wait, onWait);
     }
     return H2Lock.take(this, () -> connect(target, url, url.jdbc()), where, wait, onWait);
+  }
+
+  @Override
+  public Staging staging() {
+    return new H2Staging(this, QUOTING);
   }
 
   @Override

@@ -22,6 +22,7 @@ import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockPolling;
 import org.wornladder.engine.ServerUrl;
+import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
@@ -258,6 +259,11 @@ final class MariadbSession extends JdbcSession {
             + lock
             + ")";
     return value(query).orElse("a session that is just ending, or another user's");
+  }
+
+  @Override
+  public Staging staging() {
+    return new MariadbStaging(this, QUOTING);
   }
 
   @Override

@@ -20,6 +20,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
@@ -164,6 +165,16 @@ final class PostgresSession extends JdbcSession {
       send(takeRows() + "COMMIT");
     }
     ended();
+  }
+
+  @Override
+  public long change(String sql) throws SQLException {
+    String before = takeAhead() + takeRows();
+    if (!before.isEmpty()) {
+      control().execute(before);
+    }
+    control().execute(sql);
+    return Math.max(0, control().getLargeUpdateCount());
   }
 
   @Override
@@ -318,6 +329,11 @@ final class PostgresSession extends JdbcSession {
   @Override
   public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
     return PostgresLock.take(this, target, wait, onWait);
+  }
+
+  @Override
+  public Staging staging() {
+    return new PostgresStaging(this, QUOTING);
   }
 
   @Override

@@ -16,6 +16,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
@@ -184,6 +185,11 @@ final class SqliteSession extends JdbcSession {
     String holder = id() + " of " + System.getProperty("user.name");
     String where = "environment " + target.environment().name() + ", " + file.shown();
     return SqliteLock.take(file.path().get(), where, holder, wait, onWait);
+  }
+
+  @Override
+  public Staging staging() {
+    return new SqliteStaging(this, QUOTING);
   }
 
   @Override

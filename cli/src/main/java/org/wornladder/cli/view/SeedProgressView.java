@@ -1,0 +1,79 @@
+package org.wornladder.cli.view;
+
+import java.io.PrintStream;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import me.tongfei.progressbar.ConsoleProgressBarConsumer;
+import me.tongfei.progressbar.ProgressBar;
+import me.tongfei.progressbar.ProgressBarBuilder;
+import me.tongfei.progressbar.ProgressBarStyle;
+import org.wornladder.cli.Terminal;
+import org.wornladder.seed.SeedListener;
+
+/** Says how far seeding is: a bar for large files, on a terminal. */
+public final class SeedProgressView implements SeedListener, AutoCloseable {
+  /** Files that are read at once need no bar; in bytes. */
+  private static final long WORTH_A_BAR = 1 << 20;
+
+  private final Terminal terminal;
+  private final PrintStream err;
+  private final BooleanSupplier stop;
+  private Optional<ProgressBar> bar = Optional.empty();
+  private String shown = "";
+
+  /**
+   * @param stop whether the work is asked to end
+   */
+  public SeedProgressView(Terminal terminal, BooleanSupplier stop) {
+    this.terminal = terminal;
+    this.err = terminal.err();
+    this.stop = stop;
+  }
+
+  @Override
+  public void waiting(String holder) {
+    err.println("waiting for " + Clean.line(holder) + ", which is changing this database");
+    err.flush();
+  }
+
+  @Override
+  public void reading(String label, long bytes, long size) {
+    if (!terminal.errIsTerminal() || size > 0 && size < WORTH_A_BAR) {
+      return;
+    }
+    if (!shown.equals(label)) {
+      close();
+      shown = label;
+      bar =
+          Optional.of(
+              new ProgressBarBuilder()
+                  .setTaskName(Clean.line(label))
+                  .setInitialMax(size > 0 ? size : -1)
+                  .setUnit(size > 0 ? " MB" : " rows", size > 0 ? 1 << 20 : 1)
+                  .setStyle(
+                      terminal.unicode() ? ProgressBarStyle.UNICODE_BLOCK : ProgressBarStyle.ASCII)
+                  .setUpdateIntervalMillis(100)
+                  .setConsumer(new ConsoleProgressBarConsumer(err, terminal.width()))
+                  .build());
+    }
+    bar.ifPresent(running -> running.stepTo(bytes));
+  }
+
+  @Override
+  public void writing(String label) {
+    bar.ifPresent(running -> running.setExtraMessage("writing " + Clean.line(label)));
+  }
+
+  @Override
+  public boolean wantsStop() {
+    return stop.getAsBoolean();
+  }
+
+  @Override
+  public void close() {
+    bar.ifPresent(ProgressBar::close);
+    bar = Optional.empty();
+    shown = "";
+    err.flush();
+  }
+}

@@ -1,0 +1,222 @@
+package org.wornladder.engine;
+
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Types;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.wornladder.project.ProjectException;
+import org.wornladder.project.SeedRow;
+import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Column;
+import org.wornladder.sql.Quoting;
+
+/** Takes rows in by one prepared statement. */
+public abstract class JdbcStaging extends Staging {
+  protected JdbcStaging(Session session, Quoting quoting) {
+    super(session, quoting);
+  }
+
+  @Override
+  public void load(Stage stage, SeedRows rows) throws SQLException {
+    List<String> names = new ArrayList<>(List.of(LINE));
+    List<String> places = new ArrayList<>(List.of("?"));
+    List<ValueKind> kinds = new ArrayList<>();
+    for (Stage.Part part : stage.columns()) {
+      ValueKind kind = kind(part.column());
+      kinds.add(kind);
+      names.add(name(part.name()));
+      places.add(place(kind));
+    }
+    String insert =
+        "INSERT INTO "
+            + staged(stage)
+            + " ("
+            + String.join(", ", names)
+            + ") VALUES ("
+            + String.join(", ", places)
+            + ")";
+    loadBegins();
+    try (PreparedStatement sql = session().connection().prepareStatement(insert)) {
+      Load load = new Load(stage, rows, kinds, sql);
+      rows.each(load::row);
+      load.end();
+    }
+    loadEnds();
+  }
+
+  protected void loadBegins() throws SQLException {}
+
+  protected void loadEnds() throws SQLException {}
+
+  /** What stands for a value in the statement; one question mark is part of it. */
+  protected String place(ValueKind kind) {
+    return "?";
+  }
+
+  /** Gives the statement a value. */
+  protected void bind(PreparedStatement sql, int index, ValueKind kind, String text)
+      throws SQLException, BadValueException {
+    switch (kind) {
+      case BINARY -> sql.setBytes(index, Values.bytes(text));
+      case TRUTH -> sql.setBoolean(index, Values.truth(text));
+      case WHOLE -> {
+        Values.checkWhole(text);
+        sql.setString(index, text);
+      }
+      case DECIMAL, FLOATING -> {
+        Values.checkNumber(text);
+        sql.setString(index, text);
+      }
+      case DATE -> {
+        Values.checkDate(text);
+        sql.setString(index, text);
+      }
+      case TIME -> {
+        Values.checkTime(text);
+        sql.setString(index, text);
+      }
+      case MOMENT -> {
+        Values.checkMoment(text);
+        sql.setString(index, text);
+      }
+      default -> sql.setString(index, text);
+    }
+  }
+
+  /** How many rows travel together; 1 where each is told at once whether it was taken. */
+  protected int together() {
+    return 1;
+  }
+
+  /** What the database said of a value, in few words and without the value. */
+  protected abstract String words(SQLException e);
+
+  /** The column that the database found wrong; empty if it does not say. */
+  protected Optional<String> columnIn(SQLException e) {
+    return Optional.empty();
+  }
+
+  /** Rows on their way. */
+  private final class Load {
+    private final Stage stage;
+    private final SeedRows rows;
+    private final List<ValueKind> kinds;
+    private final PreparedStatement sql;
+    private final List<SeedRow> waiting = new ArrayList<>();
+    private final int together = together();
+
+    Load(Stage stage, SeedRows rows, List<ValueKind> kinds, PreparedStatement sql) {
+      this.stage = stage;
+      this.rows = rows;
+      this.kinds = kinds;
+      this.sql = sql;
+    }
+
+    void row(SeedRow row) throws SQLException {
+      if (together == 1) {
+        bindAll(row);
+        alone(row);
+        return;
+      }
+      bindAll(row);
+      sql.addBatch();
+      waiting.add(row);
+      if (waiting.size() == together) {
+        send();
+      }
+    }
+
+    void end() throws SQLException {
+      if (!waiting.isEmpty()) {
+        send();
+      }
+    }
+
+    private void send() throws SQLException {
+      try {
+        sql.executeBatch();
+      } catch (SQLException e) {
+        oneByOne(e);
+      }
+      waiting.clear();
+    }
+
+    /** Finds the row that the database does not take. */
+    private void oneByOne(SQLException first) throws SQLException {
+      sql.clearBatch();
+      for (SeedRow row : waiting) {
+        bindAll(row);
+        alone(row);
+      }
+      throw first;
+    }
+
+    private void alone(SeedRow row) throws SQLException {
+      try {
+        sql.executeUpdate();
+      } catch (SQLException e) {
+        if (session().fault(e).kind() != Fault.Kind.STATEMENT) {
+          throw e;
+        }
+        String column = columnIn(e).map(name -> "column " + name + ": ").orElse("");
+        throw ProjectException.of(rows.place(row.line()), column + words(e), "");
+      }
+    }
+
+    private void bindAll(SeedRow row) throws SQLException {
+      sql.setLong(1, row.line());
+      for (int i = 0; i < row.size(); i++) {
+        if (row.isNull(i)) {
+          sql.setNull(i + 2, Types.VARCHAR);
+        } else {
+          try {
+            bind(sql, i + 2, kinds.get(i), row.text(i));
+          } catch (BadValueException e) {
+            String column = rows.columns().get(i);
+            throw ProjectException.of(
+                rows.place(row.line()), "column " + column + ": " + e.getMessage(), "");
+          }
+        }
+      }
+    }
+  }
+
+  @Override
+  public void each(Stage stage, SeedRows.Visitor<SQLException> visitor) throws SQLException {
+    String query =
+        "SELECT "
+            + stage.columns().stream()
+                .map(part -> name(part.column().name()))
+                .collect(Collectors.joining(", "))
+            + " FROM "
+            + session().quoted(stage.table());
+    try (java.sql.Statement sql = session().connection().createStatement()) {
+      sql.setFetchSize(1000);
+      try (ResultSet found = sql.executeQuery(query)) {
+        for (long number = 1; found.next(); number++) {
+          String[] values = new String[stage.columns().size()];
+          for (int i = 0; i < values.length; i++) {
+            values[i] = read(found, i + 1, stage.columns().get(i).column()).orElse(null);
+          }
+          visitor.row(SeedRow.made(number, values));
+        }
+      }
+    }
+  }
+
+  @Override
+  public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
+    return switch (kind(column)) {
+      case BINARY -> Optional.ofNullable(row.getBytes(index)).map(Values::base64);
+      case TRUTH -> {
+        boolean truth = row.getBoolean(index);
+        yield row.wasNull() ? Optional.empty() : Optional.of(Boolean.toString(truth));
+      }
+      default -> Optional.ofNullable(row.getString(index));
+    };
+  }
+}

@@ -1,0 +1,274 @@
+package org.wornladder.engine;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Quoting;
+
+/**
+ * Rows on their way into a database: taken into a temporary table, compared there with what stands
+ * in the real one, and written, each by one statement for all rows. In these statements the real
+ * table is {@code t} and the temporary one {@code s}.
+ */
+public abstract class Staging {
+  /** The column that says where a row stands in its file. */
+  public static final String LINE = "ladder_line";
+
+  private final Session session;
+  private final Quoting quoting;
+
+  protected Staging(Session session, Quoting quoting) {
+    this.session = session;
+    this.quoting = quoting;
+  }
+
+  protected final Session session() {
+    return session;
+  }
+
+  /** A name as statements write it. */
+  public final String name(String name) {
+    return quoting.name(name);
+  }
+
+  /** Makes the session read and print values as files write them: times in UTC, nothing bent. */
+  public void open() throws SQLException {}
+
+  /** How a temporary table is made, up to its name. */
+  protected String createText() {
+    return "CREATE TEMPORARY TABLE ";
+  }
+
+  /** Makes the temporary table, its columns typed by the database. */
+  public void make(Stage stage) throws SQLException {
+    List<String> columns = new ArrayList<>(List.of("CAST(0 AS " + lineType() + ") AS " + LINE));
+    StringBuilder from = new StringBuilder(" FROM (SELECT 1 AS x) o");
+    int table = 0;
+    for (Stage.Part part : stage.all()) {
+      table++;
+      String alias = "t" + table;
+      from.append(" LEFT JOIN ").append(session.quoted(part.table())).append(' ').append(alias);
+      from.append(" ON 1 = 0");
+      columns.add(alias + "." + name(part.column().name()) + " AS " + name(part.name()));
+    }
+    session.change(
+        createText()
+            + name(stage.name())
+            + " AS SELECT "
+            + String.join(", ", columns)
+            + from
+            + " WHERE 1 = 0");
+  }
+
+  /** The type of a number of 64 bits in a cast. */
+  protected String lineType() {
+    return "bigint";
+  }
+
+  /**
+   * Takes rows into the temporary table.
+   *
+   * @param rows as many fields each as the stage has columns, in their order
+   * @throws org.wornladder.project.ProjectException for a value that its column cannot take, with
+   *     the place
+   */
+  public abstract void load(Stage stage, SeedRows rows) throws SQLException;
+
+  /** What the values of a column are. */
+  public abstract ValueKind kind(Column column);
+
+  /** A value as files write it; empty for NULL. */
+  public abstract Optional<String> read(ResultSet row, int index, Column column)
+      throws SQLException;
+
+  /**
+   * A file's text as {@link #read} would give that value, as far as this can be told without the
+   * database.
+   */
+  public String canonical(Column column, String text) {
+    return text;
+  }
+
+  /**
+   * Hands over all rows of the real table with the stage's columns, in no order.
+   *
+   * @param visitor may throw to end it
+   */
+  public abstract void each(Stage stage, SeedRows.Visitor<SQLException> visitor)
+      throws SQLException;
+
+  /** Whether two values are the same one, NULL and case and blanks included. */
+  public abstract String same(Column column, String left, String right);
+
+  /** How the rows of the stage find theirs in the real table. */
+  public final String matching(Stage stage) {
+    return stage.key().stream()
+        .map(column -> "t." + name(column) + " = s." + name(column))
+        .collect(Collectors.joining(" AND "));
+  }
+
+  /** Whether a row of the real table differs from that of the stage in one of the columns. */
+  public final String differing(Table table, List<String> columns) {
+    List<String> parts = new ArrayList<>();
+    for (String column : columns) {
+      Column found = column(table, column);
+      parts.add(same(found, "t." + name(column), "s." + name(column)));
+    }
+    return "NOT (" + String.join(" AND ", parts) + ")";
+  }
+
+  private static Column column(Table table, String name) {
+    return table.columns().stream()
+        .filter(column -> column.name().equals(name))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** {@code FROM} the stage and what stands in the real table for its rows. */
+  public final String joined(Stage stage) {
+    return " FROM "
+        + staged(stage)
+        + " s LEFT JOIN "
+        + session.quoted(stage.table())
+        + " t ON "
+        + matching(stage);
+  }
+
+  /** The name of the temporary table in statements. */
+  public String staged(Stage stage) {
+    return name(stage.name());
+  }
+
+  /**
+   * Adds the rows that are not there yet.
+   *
+   * @param asNull columns that are left NULL for now
+   * @param empty whether the real table has no row
+   * @param condition on {@code s}; empty for all rows
+   */
+  public String insert(
+      Stage stage, List<String> columns, Set<String> asNull, boolean empty, String condition) {
+    List<String> values = new ArrayList<>();
+    for (String column : columns) {
+      values.add(asNull.contains(column) ? "NULL" : "s." + name(column));
+    }
+    List<String> conditions = new ArrayList<>();
+    if (!empty) {
+      conditions.add(
+          "NOT EXISTS (SELECT 1 FROM "
+              + session.quoted(stage.table())
+              + " t WHERE "
+              + matching(stage)
+              + ")");
+    }
+    if (!condition.isEmpty()) {
+      conditions.add(condition);
+    }
+    return "INSERT INTO "
+        + session.quoted(stage.table())
+        + " ("
+        + columns.stream().map(this::name).collect(Collectors.joining(", "))
+        + ")"
+        + overriding()
+        + " SELECT "
+        + String.join(", ", values)
+        + " FROM "
+        + staged(stage)
+        + " s"
+        + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions))
+        + " ORDER BY s."
+        + LINE;
+  }
+
+  /** What lets values be given for columns that the database fills by itself. */
+  protected String overriding() {
+    return "";
+  }
+
+  /**
+   * Gives rows that are there what the stage says.
+   *
+   * @param condition on {@code s} and {@code t}
+   */
+  public String update(Stage stage, List<String> columns, String condition) {
+    return "UPDATE "
+        + session.quoted(stage.table())
+        + " AS t SET "
+        + columns.stream()
+            .map(column -> name(column) + " = s." + name(column))
+            .collect(Collectors.joining(", "))
+        + " FROM "
+        + staged(stage)
+        + " AS s WHERE "
+        + matching(stage)
+        + " AND "
+        + condition;
+  }
+
+  /** The rows of the real table that the stage does not have, as a condition on {@code t}. */
+  public final String extra(Stage stage) {
+    return "NOT EXISTS (SELECT 1 FROM " + staged(stage) + " s WHERE " + matching(stage) + ")";
+  }
+
+  /** Deletes the rows that the stage does not have. */
+  public String delete(Stage stage) {
+    return "DELETE FROM " + session.quoted(stage.table()) + " AS t WHERE " + extra(stage);
+  }
+
+  /** Prepares the stage for questions in which its rows are looked for by their key. */
+  public void index(Stage stage) throws SQLException {}
+
+  /**
+   * Fills a column of the stage by looking up what another column of it means.
+   *
+   * @param from the table or the stage to look in, as statements name it
+   */
+  public String resolve(
+      Stage stage, String column, String part, String from, String value, String meaning) {
+    String own = name(stage.name());
+    return "UPDATE "
+        + staged(stage)
+        + " SET "
+        + name(column)
+        + " = (SELECT r."
+        + name(value)
+        + " FROM "
+        + from
+        + " r WHERE r."
+        + name(meaning)
+        + " = "
+        + own
+        + "."
+        + name(part)
+        + ") WHERE "
+        + name(column)
+        + " IS NULL AND "
+        + name(part)
+        + " IS NOT NULL";
+  }
+
+  /**
+   * Lets references be checked at the commit, in the transaction that is open. Returns whether all
+   * of them are: then rows may come in any order.
+   */
+  public boolean deferReferences() throws SQLException {
+    return false;
+  }
+
+  /**
+   * Statements that make the database's own numbers go on past those that were written; run after
+   * the commit.
+   *
+   * @param column one that the database numbers by itself
+   */
+  public List<String> numbersGoOn(Table table, Column column) throws SQLException {
+    return List.of();
+  }
+}

@@ -1,0 +1,163 @@
+package org.wornladder.engine;
+
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
+import java.time.YearMonth;
+import java.time.ZoneOffset;
+import java.util.Base64;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** Reads values as files write them, and says what is wrong with one that cannot be read. */
+public final class Values {
+  /** In front of binary values. */
+  public static final String BASE64 = "base64:";
+
+  private static final Set<String> TRUE = Set.of("true", "t", "yes", "1");
+  private static final Set<String> FALSE = Set.of("false", "f", "no", "0");
+  private static final Pattern NUMBER =
+      Pattern.compile("[+-]?(\\d+(\\.\\d*)?|\\.\\d+)([eE][+-]?\\d{1,4})?");
+  private static final Pattern TIME =
+      Pattern.compile("([01]\\d|2[0-3]):[0-5]\\d(:[0-5]\\d(\\.\\d{1,9})?)?");
+  private static final Pattern ZONE = Pattern.compile("Z|[+-]\\d\\d(:?\\d\\d)?");
+
+  private Values() {}
+
+  public static boolean truth(String text) throws BadValueException {
+    String word = text.toLowerCase(Locale.ROOT);
+    if (TRUE.contains(word)) {
+      return true;
+    }
+    if (FALSE.contains(word)) {
+      return false;
+    }
+    throw new BadValueException("this is not a truth value: write true or false");
+  }
+
+  /** The bytes of a binary value. */
+  public static byte[] bytes(String text) throws BadValueException {
+    if (!text.startsWith(BASE64)) {
+      throw new BadValueException("a binary value begins with base64:");
+    }
+    try {
+      return Base64.getMimeDecoder().decode(text.substring(BASE64.length()));
+    } catch (IllegalArgumentException e) {
+      throw new BadValueException("what stands behind base64: is not Base64");
+    }
+  }
+
+  public static String base64(byte[] bytes) {
+    return BASE64 + Base64.getEncoder().encodeToString(bytes);
+  }
+
+  public static void checkWhole(String text) throws BadValueException {
+    int from = text.startsWith("-") || text.startsWith("+") ? 1 : 0;
+    boolean good = text.length() > from;
+    for (int i = from; good && i < text.length(); i++) {
+      good = text.charAt(i) >= '0' && text.charAt(i) <= '9';
+    }
+    if (!good) {
+      throw new BadValueException("this is not a whole number");
+    }
+  }
+
+  public static void checkNumber(String text) throws BadValueException {
+    if (!NUMBER.matcher(text).matches()) {
+      throw new BadValueException("this is not a number");
+    }
+  }
+
+  /** How many digits of a number count. */
+  public static int digits(String text) {
+    return new BigDecimal(text).stripTrailingZeros().precision();
+  }
+
+  public static void checkDate(String text) throws BadValueException {
+    if (text.length() != 10 || !isDate(text)) {
+      throw new BadValueException("this is not a date such as 2026-08-31");
+    }
+  }
+
+  /** Whether the first ten characters are a date of ISO 8601. */
+  private static boolean isDate(String text) {
+    if (text.length() < 10 || text.charAt(4) != '-' || text.charAt(7) != '-') {
+      return false;
+    }
+    int year = number(text, 0, 4);
+    int month = number(text, 5, 7);
+    int day = number(text, 8, 10);
+    return year >= 0
+        && month >= 1
+        && month <= 12
+        && day >= 1
+        && (day <= 28 || day <= YearMonth.of(year, month).lengthOfMonth());
+  }
+
+  private static int number(String text, int from, int to) {
+    int number = 0;
+    for (int i = from; i < to; i++) {
+      int digit = text.charAt(i) - '0';
+      if (digit < 0 || digit > 9) {
+        return -1;
+      }
+      number = number * 10 + digit;
+    }
+    return number;
+  }
+
+  public static void checkTime(String text) throws BadValueException {
+    if (!TIME.matcher(text).matches()) {
+      throw new BadValueException("this is not a time of day such as 06:30:00");
+    }
+  }
+
+  public static void checkMoment(String text) throws BadValueException {
+    if (isDate(text)) {
+      String rest = text.substring(10);
+      boolean parted = rest.startsWith("T") || rest.startsWith(" ");
+      int zone = zone(text) - 10;
+      if (rest.isEmpty()
+          || parted
+              && TIME.matcher(rest.substring(1, zone)).matches()
+              && (zone == rest.length() || ZONE.matcher(rest.substring(zone)).matches())) {
+        return;
+      }
+    }
+    throw new BadValueException("this is not a time such as 2026-08-31T06:30:00Z");
+  }
+
+  /** Where the zone of a moment begins; its end if it has none. */
+  private static int zone(String text) {
+    for (int i = 11; i < text.length(); i++) {
+      if ("Z+-".indexOf(text.charAt(i)) >= 0) {
+        return i;
+      }
+    }
+    return text.length();
+  }
+
+  /** A moment with a zone as the same one in UTC, without it; another as it stands. */
+  public static String withoutZone(String text) throws BadValueException {
+    checkMoment(text);
+    int zone = zone(text);
+    if (text.length() == 10) {
+      return text;
+    }
+    String plain = text.substring(0, 10) + " " + text.substring(11, zone);
+    if (zone == text.length()) {
+      return plain;
+    }
+    try {
+      OffsetDateTime moment =
+          LocalDateTime.parse(plain.replace(' ', 'T'))
+              .atOffset(ZoneOffset.of(text.substring(zone)));
+      String utc = moment.withOffsetSameInstant(ZoneOffset.UTC).toLocalDateTime().toString();
+      return utc.replace('T', ' ');
+    } catch (DateTimeException e) {
+      throw new BadValueException("this is not a time such as 2026-08-31T06:30:00Z");
+    }
+  }
+}

@@ -1,0 +1,185 @@
+package org.wornladder.engine.mariadb;
+
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.JdbcStaging;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Stage;
+import org.wornladder.engine.ValueKind;
+import org.wornladder.engine.Values;
+import org.wornladder.schema.Column;
+import org.wornladder.sql.Quoting;
+
+/** Rows on their way into MariaDB: many in a message, refused instead of bent. */
+final class MariadbStaging extends JdbcStaging {
+  private static final int TOGETHER = 2000;
+  private static final Set<String> WHOLE =
+      Set.of("tinyint", "smallint", "mediumint", "int", "bigint", "year");
+  private static final Set<String> TEXTS =
+      Set.of("char", "varchar", "tinytext", "text", "mediumtext", "longtext", "enum", "set");
+  private static final Pattern COLUMN = Pattern.compile("(?:for column|column) (\\S+)");
+  private static final Pattern VALUE = Pattern.compile(": '.*");
+
+  MariadbStaging(Session session, Quoting quoting) {
+    super(session, quoting);
+  }
+
+  /** Without strict mode values would be cut to fit (documentation, "SQL_MODE"). */
+  @Override
+  public void open() throws SQLException {
+    session().change("SET SESSION time_zone = '+00:00'");
+    session()
+        .change(
+            "SET SESSION sql_mode = concat(@@sql_mode,"
+                + " ',STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE')");
+  }
+
+  @Override
+  protected String lineType() {
+    return "integer";
+  }
+
+  @Override
+  public ValueKind kind(Column column) {
+    String type = column.type();
+    String word = type.replaceFirst("[ (].*", "");
+    if (type.startsWith("tinyint(1)")) {
+      return ValueKind.TRUTH;
+    }
+    if (WHOLE.contains(word)) {
+      return ValueKind.WHOLE;
+    }
+    if (TEXTS.contains(word)) {
+      return ValueKind.TEXT;
+    }
+    if (word.endsWith("blob") || word.endsWith("binary")) {
+      return ValueKind.BINARY;
+    }
+    return switch (word) {
+      case "decimal" -> ValueKind.DECIMAL;
+      case "float", "double" -> ValueKind.FLOATING;
+      case "date" -> ValueKind.DATE;
+      case "datetime", "timestamp" -> ValueKind.MOMENT;
+      default -> ValueKind.OTHER;
+    };
+  }
+
+  @Override
+  protected void bind(PreparedStatement sql, int index, ValueKind kind, String text)
+      throws SQLException, BadValueException {
+    switch (kind) {
+      case TRUTH -> sql.setString(index, truth(text));
+      case MOMENT -> sql.setString(index, Values.withoutZone(text));
+      default -> super.bind(sql, index, kind, text);
+    }
+  }
+
+  /** A number of one digit may hold others than 0 and 1. */
+  private static String truth(String text) throws BadValueException {
+    return text.matches("-?\\d{1,3}") ? text : Values.truth(text) ? "1" : "0";
+  }
+
+  @Override
+  public Optional<String> read(java.sql.ResultSet row, int index, Column column)
+      throws SQLException {
+    return kind(column) == ValueKind.TRUTH
+        ? Optional.ofNullable(row.getString(index)).map(MariadbStaging::shown)
+        : super.read(row, index, column);
+  }
+
+  private static String shown(String number) {
+    return switch (number) {
+      case "0", "false" -> "false";
+      case "1", "true" -> "true";
+      default -> number;
+    };
+  }
+
+  @Override
+  protected int together() {
+    return TOGETHER;
+  }
+
+  @Override
+  protected String words(SQLException e) {
+    String words = session().fault(e).words();
+    return VALUE.matcher(words.replaceFirst(" at row \\d+$", "")).replaceFirst("");
+  }
+
+  @Override
+  protected Optional<String> columnIn(SQLException e) {
+    Matcher column = COLUMN.matcher(session().fault(e).words());
+    if (!column.find()) {
+      return Optional.empty();
+    }
+    String name = column.group(1).replaceAll(".*\\.", "");
+    return Optional.of(name.replaceAll("^['`]|['`]$", ""));
+  }
+
+  /** Texts by their bytes: a collation may take two of them for one. */
+  @Override
+  public String same(Column column, String left, String right) {
+    return kind(column) == ValueKind.TEXT
+        ? "CAST(" + left + " AS BINARY) <=> CAST(" + right + " AS BINARY)"
+        : left + " <=> " + right;
+  }
+
+  @Override
+  public String update(Stage stage, java.util.List<String> columns, String condition) {
+    return "UPDATE "
+        + session().quoted(stage.table())
+        + " t JOIN "
+        + staged(stage)
+        + " s ON "
+        + matching(stage)
+        + " SET "
+        + columns.stream()
+            .map(column -> "t." + name(column) + " = s." + name(column))
+            .collect(Collectors.joining(", "))
+        + " WHERE "
+        + condition;
+  }
+
+  /** A table that is changed cannot be asked in the same statement but by a join. */
+  @Override
+  public String resolve(
+      Stage stage, String column, String part, String from, String value, String meaning) {
+    return "UPDATE "
+        + staged(stage)
+        + " s JOIN "
+        + from
+        + " r ON r."
+        + name(meaning)
+        + " = s."
+        + name(part)
+        + " SET s."
+        + name(column)
+        + " = r."
+        + name(value)
+        + " WHERE s."
+        + name(column)
+        + " IS NULL";
+  }
+
+  @Override
+  public String delete(Stage stage) {
+    return "DELETE t FROM " + session().quoted(stage.table()) + " t WHERE " + extra(stage);
+  }
+
+  @Override
+  public void index(Stage stage) throws SQLException {
+    session()
+        .change(
+            "ALTER TABLE "
+                + name(stage.name())
+                + " ADD INDEX ("
+                + stage.key().stream().map(this::name).collect(Collectors.joining(", "))
+                + ")");
+  }
+}

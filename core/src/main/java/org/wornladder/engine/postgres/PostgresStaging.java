@@ -1,0 +1,254 @@
+package org.wornladder.engine.postgres;
+
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.postgresql.PGConnection;
+import org.postgresql.copy.CopyIn;
+import org.postgresql.copy.CopyOut;
+import org.postgresql.util.PSQLException;
+import org.postgresql.util.ServerErrorMessage;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Stage;
+import org.wornladder.engine.Staging;
+import org.wornladder.engine.ValueKind;
+import org.wornladder.engine.Values;
+import org.wornladder.project.ProjectException;
+import org.wornladder.project.SeedRow;
+import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Quoting;
+
+/** Rows on their way into PostgreSQL, by COPY (manual, "COPY", text format). */
+final class PostgresStaging extends Staging {
+  private static final Pattern WHERE =
+      Pattern.compile("line (\\d+)(?:, column ([^:]+))?", Pattern.DOTALL);
+  private static final Pattern VALUE = Pattern.compile(": \".*\"", Pattern.DOTALL);
+
+  PostgresStaging(Session session, Quoting quoting) {
+    super(session, quoting);
+  }
+
+  @Override
+  public void open() throws SQLException {
+    session()
+        .change("SET TIME ZONE 'UTC'; SET DateStyle = 'ISO, YMD'; SET IntervalStyle = 'iso_8601'");
+  }
+
+  @Override
+  protected String createText() {
+    return "CREATE TEMPORARY TABLE ";
+  }
+
+  @Override
+  public String staged(Stage stage) {
+    return "pg_temp." + name(stage.name());
+  }
+
+  @Override
+  public ValueKind kind(Column column) {
+    String type = column.type();
+    if (type.endsWith("[]")) {
+      return ValueKind.LIST;
+    }
+    return switch (type.replaceFirst("[ (].*", "")) {
+      case "bytea" -> ValueKind.BINARY;
+      case "boolean" -> ValueKind.TRUTH;
+      case "smallint", "integer", "bigint" -> ValueKind.WHOLE;
+      case "numeric" -> ValueKind.DECIMAL;
+      case "json", "jsonb" -> ValueKind.JSON;
+      case "text", "character" -> ValueKind.TEXT;
+      case "date" -> ValueKind.DATE;
+      case "timestamp" -> ValueKind.MOMENT;
+      default -> ValueKind.OTHER;
+    };
+  }
+
+  @Override
+  public void load(Stage stage, SeedRows rows) throws SQLException {
+    String columns =
+        stage.columns().stream().map(part -> name(part.name())).collect(Collectors.joining(", "));
+    String copy = "COPY " + staged(stage) + " (" + LINE + ", " + columns + ") FROM STDIN";
+    CopyIn in = driver().getCopyAPI().copyIn(copy);
+    try {
+      PostgresCopyRows out =
+          new PostgresCopyRows(
+              in, rows, stage.columns().stream().map(part -> kind(part.column())).toList());
+      rows.each(out::row);
+      out.flush();
+      in.endCopy();
+    } catch (SQLException e) {
+      throw located(e, rows);
+    } finally {
+      if (in.isActive()) {
+        in.cancelCopy();
+      }
+    }
+  }
+
+  private PGConnection driver() throws SQLException {
+    Connection connection = session().connection();
+    return connection.unwrap(PGConnection.class);
+  }
+
+  /** A refused value as a fault of the file, with its place; any other failure as it is. */
+  private SQLException located(SQLException e, SeedRows rows) {
+    Optional<ServerErrorMessage> said =
+        e instanceof PSQLException failure
+            ? Optional.ofNullable(failure.getServerErrorMessage())
+            : Optional.empty();
+    Matcher where = WHERE.matcher(said.map(ServerErrorMessage::getWhere).orElse(""));
+    if (session().fault(e).kind() != Fault.Kind.STATEMENT || !where.find()) {
+      return e;
+    }
+    long number = Long.parseLong(where.group(1));
+    String column = where.group(2) == null ? "" : "column " + where.group(2) + ": ";
+    String words = VALUE.matcher(said.orElseThrow().getMessage()).replaceFirst("");
+    throw ProjectException.of(rows.place(line(rows, number)), column + words, "");
+  }
+
+  private static long line(SeedRows rows, long number) {
+    long[] state = {0, 0};
+    rows.<RuntimeException>each(
+        row -> {
+          state[0]++;
+          if (state[0] == number) {
+            state[1] = row.line();
+          }
+        });
+    return state[1];
+  }
+
+  @Override
+  public void each(Stage stage, SeedRows.Visitor<SQLException> visitor) throws SQLException {
+    String columns =
+        stage.columns().stream()
+            .map(part -> name(part.column().name()))
+            .collect(Collectors.joining(", "));
+    String copy = "COPY (SELECT " + columns + " FROM " + session().quoted(stage.table());
+    CopyOut out = driver().getCopyAPI().copyOut(copy + ") TO STDOUT");
+    try {
+      long number = 0;
+      for (byte[] line = out.readFromCopy(); line != null; line = out.readFromCopy()) {
+        number++;
+        visitor.row(row(number, line, stage.columns()));
+      }
+    } finally {
+      if (out.isActive()) {
+        out.cancelCopy();
+      }
+    }
+  }
+
+  private SeedRow row(long number, byte[] line, List<Stage.Part> columns) {
+    String[] values = new String[columns.size()];
+    int from = 0;
+    for (int i = 0; i < values.length; i++) {
+      int to = from;
+      boolean escaped = false;
+      while (line[to] != '\t' && line[to] != '\n') {
+        escaped |= line[to] == '\\';
+        to++;
+      }
+      String text = new String(line, from, to - from, StandardCharsets.UTF_8);
+      if (!text.equals("\\N")) {
+        String plain = escaped ? PostgresCopyRows.unescape(text) : text;
+        values[i] = shown(columns.get(i).column(), plain);
+      }
+      from = to + 1;
+    }
+    return SeedRow.made(number, values);
+  }
+
+  @Override
+  public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
+    return Optional.ofNullable(row.getString(index)).map(text -> shown(column, text));
+  }
+
+  private String shown(Column column, String text) {
+    return switch (kind(column)) {
+      case BINARY -> text.startsWith("\\x") ? PostgresCopyRows.base64(text) : text;
+      case TRUTH -> text.equals("t") ? "true" : "false";
+      default -> text;
+    };
+  }
+
+  @Override
+  public String canonical(Column column, String text) {
+    if (kind(column) == ValueKind.TRUTH) {
+      try {
+        return Boolean.toString(Values.truth(text));
+      } catch (BadValueException e) {
+        return text;
+      }
+    }
+    return text;
+  }
+
+  /** Types without an equality of their own are compared as documents or texts. */
+  @Override
+  public String same(Column column, String left, String right) {
+    String cast =
+        switch (column.type()) {
+          case "json" -> "::jsonb";
+          case "xml", "point", "polygon", "box", "path", "lseg", "line", "circle", "citext" ->
+              "::text";
+          default -> column.type().endsWith("json[]") ? "::text" : "";
+        };
+    return left + cast + " IS NOT DISTINCT FROM " + right + cast;
+  }
+
+  @Override
+  protected String overriding() {
+    return " OVERRIDING SYSTEM VALUE";
+  }
+
+  /** The planner knows nothing of a new table's rows. */
+  @Override
+  public void index(Stage stage) throws SQLException {
+    session().change("ANALYZE " + staged(stage));
+  }
+
+  @Override
+  public boolean deferReferences() throws SQLException {
+    session().change("SET CONSTRAINTS ALL DEFERRED");
+    return false;
+  }
+
+  /** A sequence never goes back. */
+  @Override
+  public List<String> numbersGoOn(Table table, Column column) throws SQLException {
+    String quoted = session().quoted(table.name());
+    String highest = "(SELECT max(" + name(column.name()) + ") FROM " + quoted + ")";
+    String sequence =
+        "pg_catalog.pg_get_serial_sequence("
+            + PostgresEngine.QUOTING.text(quoted)
+            + ", "
+            + PostgresEngine.QUOTING.text(column.name())
+            + ")";
+    try (java.sql.Statement sql = session().connection().createStatement();
+        ResultSet row = sql.executeQuery("SELECT " + sequence + ", " + highest)) {
+      row.next();
+      if (row.getString(1) == null || row.getString(2) == null) {
+        return List.of();
+      }
+      String set =
+          "SELECT pg_catalog.setval(%s, %s) FROM %s WHERE last_value < %s"
+              .formatted(
+                  PostgresEngine.QUOTING.text(row.getString(1)),
+                  row.getString(2),
+                  row.getString(1),
+                  row.getString(2));
+      return List.of(set);
+    }
+  }
+}

@@ -1,0 +1,166 @@
+package org.wornladder.engine.sqlite;
+
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.Locale;
+import java.util.Optional;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.JdbcStaging;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Stage;
+import org.wornladder.engine.ValueKind;
+import org.wornladder.engine.Values;
+import org.wornladder.schema.Column;
+import org.wornladder.sql.Quoting;
+
+/**
+ * Rows on their way into SQLite, which takes any value in any column: what the declared types say
+ * is held up here.
+ */
+final class SqliteStaging extends JdbcStaging {
+  /** Digits that a number with a fraction keeps (SQLite's documentation, "Datatypes", 2). */
+  private static final int KEPT_DIGITS = 15;
+
+  private static final int DIGITS_OF_LONG = 18;
+
+  SqliteStaging(Session session, Quoting quoting) {
+    super(session, quoting);
+  }
+
+  @Override
+  protected String lineType() {
+    return "INTEGER";
+  }
+
+  @Override
+  public String staged(Stage stage) {
+    return "temp." + name(stage.name());
+  }
+
+  /** By the rules of affinity, and the names that people give to types. */
+  @Override
+  public ValueKind kind(Column column) {
+    String type = column.type().toUpperCase(Locale.ROOT);
+    if (type.contains("INT")) {
+      return ValueKind.WHOLE;
+    }
+    if (type.contains("BOOL")) {
+      return ValueKind.TRUTH;
+    }
+    if (type.contains("CHAR") || type.contains("TEXT") || type.contains("CLOB")) {
+      return ValueKind.TEXT;
+    }
+    if (type.contains("BLOB") || type.contains("BINARY") || type.contains("BYTEA")) {
+      return ValueKind.BINARY;
+    }
+    if (type.startsWith("TIMESTAMP") || type.startsWith("DATETIME")) {
+      return ValueKind.MOMENT;
+    }
+    if (type.startsWith("DATE")) {
+      return ValueKind.DATE;
+    }
+    if (type.startsWith("TIME")) {
+      return ValueKind.TIME;
+    }
+    if (type.contains("REAL") || type.contains("FLOA") || type.contains("DOUB")) {
+      return ValueKind.FLOATING;
+    }
+    if (type.startsWith("DEC") || type.startsWith("NUM")) {
+      return ValueKind.DECIMAL;
+    }
+    return type.startsWith("JSON") ? ValueKind.JSON : ValueKind.OTHER;
+  }
+
+  @Override
+  protected void loadBegins() throws SQLException {
+    // It touches the temporary database alone, and takes no lock of the other.
+    session().change("BEGIN");
+  }
+
+  @Override
+  protected void loadEnds() throws SQLException {
+    session().change("COMMIT");
+  }
+
+  @Override
+  protected void bind(PreparedStatement sql, int index, ValueKind kind, String text)
+      throws SQLException, BadValueException {
+    switch (kind) {
+      case TRUTH -> sql.setInt(index, Values.truth(text) ? 1 : 0);
+      case WHOLE -> sql.setLong(index, whole(text));
+      case DECIMAL -> {
+        Values.checkNumber(text);
+        if (text.length() > KEPT_DIGITS && Values.digits(text) > KEPT_DIGITS && !isLong(text)) {
+          throw new BadValueException(
+              "SQLite would keep only "
+                  + KEPT_DIGITS
+                  + " digits of this number; a column of type text keeps all");
+        }
+        sql.setString(index, text);
+      }
+      case OTHER -> {
+        if (text.startsWith(Values.BASE64)) {
+          sql.setBytes(index, Values.bytes(text));
+        } else {
+          sql.setString(index, text);
+        }
+      }
+      default -> super.bind(sql, index, kind, text);
+    }
+  }
+
+  private static boolean isLong(String text) {
+    return text.length() <= DIGITS_OF_LONG && text.chars().allMatch(c -> c >= '0' && c <= '9');
+  }
+
+  private static long whole(String text) throws BadValueException {
+    Values.checkWhole(text);
+    try {
+      return Long.parseLong(text);
+    } catch (NumberFormatException e) {
+      throw new BadValueException("this number is too large for the column");
+    }
+  }
+
+  @Override
+  protected String words(SQLException e) {
+    return session().fault(e).words();
+  }
+
+  @Override
+  public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
+    Object value = row.getObject(index);
+    if (value instanceof byte[] bytes) {
+      return Optional.of(Values.base64(bytes));
+    }
+    boolean truth = kind(column) == ValueKind.TRUTH && value instanceof Number;
+    return truth
+        ? Optional.of(Boolean.toString(row.getInt(index) != 0))
+        : Optional.ofNullable(row.getString(index));
+  }
+
+  @Override
+  public String same(Column column, String left, String right) {
+    return left + " IS " + right + " COLLATE BINARY";
+  }
+
+  @Override
+  public void index(Stage stage) throws SQLException {
+    session()
+        .change(
+            "CREATE INDEX temp."
+                + name(stage.name() + "_key")
+                + " ON "
+                + name(stage.name())
+                + " ("
+                + String.join(", ", stage.key().stream().map(this::name).toList())
+                + ")");
+  }
+
+  @Override
+  public boolean deferReferences() throws SQLException {
+    session().change("PRAGMA defer_foreign_keys = ON");
+    return true;
+  }
+}

@@ -1,0 +1,132 @@
+package org.wornladder.project;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.nio.charset.CharacterCodingException;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.wornladder.sql.Place;
+
+/**
+ * Rows as JSON (RFC 8259): an array of objects. A key that a row leaves out is NULL. Read as a
+ * stream; the columns are all keys that any row has.
+ */
+final class JsonSeed implements SeedRows {
+  private static final JsonFactory FACTORY =
+      JsonFactory.builder()
+          .enable(com.fasterxml.jackson.core.StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+          .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(16 << 20).build())
+          .build();
+
+  private final SeedSource source;
+  private final List<String> columns;
+
+  private JsonSeed(SeedSource source, List<String> columns) {
+    this.source = source;
+    this.columns = columns;
+  }
+
+  static JsonSeed open(SeedSource source) {
+    Set<String> names = new LinkedHashSet<>();
+    parse(
+        source,
+        parser -> {
+          while (parser.nextToken() != JsonToken.END_OBJECT) {
+            names.add(parser.currentName());
+            parser.nextToken();
+            parser.skipChildren();
+          }
+        });
+    return new JsonSeed(source, SeedHeader.check(source.place(), names.toArray(String[]::new)));
+  }
+
+  /** Takes the object that begins where the parser stands, to its end. */
+  private interface ObjectReader<E extends Exception> {
+    void object(JsonParser parser) throws IOException, E;
+  }
+
+  private static <E extends Exception> void parse(SeedSource source, ObjectReader<E> reader)
+      throws E {
+    try (JsonParser parser = FACTORY.createParser(source.open())) {
+      if (parser.nextToken() != JsonToken.START_ARRAY) {
+        throw ProjectException.of(
+            source.place(), "the rows must be an array of objects", "write [ {…}, {…} ]");
+      }
+      while (parser.nextToken() != JsonToken.END_ARRAY) {
+        if (parser.currentToken() != JsonToken.START_OBJECT) {
+          throw ProjectException.of(
+              place(source, parser), "a row must be an object of columns", "write {\"column\": …}");
+        }
+        reader.object(parser);
+      }
+    } catch (JsonProcessingException e) {
+      int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
+      int column = e.getLocation() == null ? 0 : e.getLocation().getColumnNr();
+      throw ProjectException.of(
+          new Place(source.file(), Math.max(0, line), line > 0 ? column : 0),
+          "this is not JSON: " + e.getOriginalMessage(),
+          "");
+    } catch (CharacterCodingException e) {
+      throw ProjectException.of(
+          source.firstMalformed(), "this is not UTF-8", "save the file as UTF-8");
+    } catch (IOException e) {
+      throw source.unreadable(e);
+    }
+  }
+
+  private static Place place(SeedSource source, JsonParser parser) {
+    return source.place(parser.currentTokenLocation().getLineNr());
+  }
+
+  @Override
+  public List<String> columns() {
+    return columns;
+  }
+
+  @Override
+  public Place place(long line) {
+    return source.place(line);
+  }
+
+  @Override
+  public String fingerprint() {
+    return source.fingerprint();
+  }
+
+  @Override
+  public <E extends Exception> void each(Visitor<E> visitor) throws E {
+    JsonSeed.<E>parse(
+        source,
+        parser -> {
+          String[] values = new String[columns.size()];
+          long line = parser.currentTokenLocation().getLineNr();
+          while (parser.nextToken() != JsonToken.END_OBJECT) {
+            int column = columns.indexOf(parser.currentName());
+            values[column] = value(parser);
+          }
+          visitor.row(new SeedRow(line, values));
+        });
+  }
+
+  private static String value(JsonParser parser) throws IOException {
+    JsonToken token = parser.nextToken();
+    if (token == JsonToken.VALUE_NULL) {
+      return null;
+    }
+    if (token.isScalarValue()) {
+      return parser.getText();
+    }
+    StringWriter text = new StringWriter();
+    try (JsonGenerator out = FACTORY.createGenerator(text)) {
+      out.copyCurrentStructure(parser);
+    }
+    return text.toString();
+  }
+}

@@ -1,0 +1,59 @@
+package org.wornladder.project;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.Map;
+import java.util.regex.Pattern;
+
+/** A list or a map of YAML, written as JSON: what a column of documents or of lists takes. */
+final class NestedJson {
+  /** RFC 8259, section 6. */
+  private static final Pattern NUMBER =
+      Pattern.compile("-?(0|[1-9]\\d*)(\\.\\d+)?([eE][+-]?\\d+)?");
+
+  private NestedJson() {}
+
+  static String of(Node node) {
+    StringWriter text = new StringWriter();
+    try (JsonGenerator out = new JsonFactory().createGenerator(text)) {
+      write(node, out);
+    } catch (IOException e) {
+      throw new IllegalStateException("a text in memory can always be written", e);
+    }
+    return text.toString();
+  }
+
+  private static void write(Node node, JsonGenerator out) throws IOException {
+    if (node instanceof Node.Entries map) {
+      out.writeStartObject();
+      for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+        out.writeFieldName(entry.getKey());
+        write(entry.getValue().value(), out);
+      }
+      out.writeEndObject();
+    } else if (node instanceof Node.Items list) {
+      out.writeStartArray();
+      for (Node item : list.items()) {
+        write(item, out);
+      }
+      out.writeEndArray();
+    } else {
+      scalar((Node.Scalar) node, out);
+    }
+  }
+
+  private static void scalar(Node.Scalar scalar, JsonGenerator out) throws IOException {
+    String text = scalar.text();
+    if (scalar.isNull()) {
+      out.writeNull();
+    } else if (scalar.plain() && (text.equals("true") || text.equals("false"))) {
+      out.writeBoolean(text.equals("true"));
+    } else if (scalar.plain() && NUMBER.matcher(text).matches()) {
+      out.writeNumber(text);
+    } else {
+      out.writeString(text);
+    }
+  }
+}

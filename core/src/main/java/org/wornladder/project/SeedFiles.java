@@ -1,0 +1,53 @@
+package org.wornladder.project;
+
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.LongConsumer;
+import org.wornladder.sql.Place;
+
+/** Opens seeds. */
+public final class SeedFiles {
+  private SeedFiles() {}
+
+  /**
+   * The rows of a seed that is written as rows.
+   *
+   * @param onRead told how many bytes were read, as they are
+   * @throws ProjectException if the file is not there, or its columns cannot be read
+   */
+  public static SeedRows rows(Path root, Seed seed, LongConsumer onRead) {
+    SeedSource source = new SeedSource(root, seed.file(), onRead);
+    return switch (seed.form()) {
+      case CSV -> CsvSeed.open(source);
+      case JSON -> JsonSeed.open(source);
+      case YAML -> YamlSeed.open(source);
+      case SAMPLE, SQL -> throw new IllegalArgumentException(seed.file() + " holds no rows");
+    };
+  }
+
+  /**
+   * A seed that is a script: plain SQL, or sections up for one engine or another.
+   *
+   * @throws ProjectException if it is not there, or cannot be read
+   */
+  public static Script script(Path root, Seed seed) {
+    Problems problems = new Problems();
+    Optional<String> text = new TextFiles(root).read(seed.file(), problems);
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    String whole = text.orElseThrow();
+    boolean plain = whole.lines().noneMatch(line -> line.startsWith("--|"));
+    String form = plain ? "--| up\n" + whole : whole;
+    Script script = ScriptParser.parse(seed.file(), form, ScriptParser.Form.STANDING, problems);
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    return plain ? script.withTextAt(new Place(seed.file(), 1, 1)) : script;
+  }
+
+  /** How many bytes a seed's file has; 0 if it is not there. */
+  public static long size(Path root, Seed seed) {
+    return root.resolve(seed.file()).toFile().length();
+  }
+}

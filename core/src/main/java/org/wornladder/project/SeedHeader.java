@@ -1,0 +1,32 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.wornladder.sql.Place;
+
+/** The names that a seed file gives its columns. */
+final class SeedHeader {
+  private SeedHeader() {}
+
+  /**
+   * The names as a list.
+   *
+   * @throws ProjectException if one is empty, or stands twice
+   */
+  static List<String> check(Place place, String... names) {
+    List<String> columns = new ArrayList<>();
+    for (String name : names) {
+      if (name == null || name.isBlank()) {
+        throw ProjectException.of(
+            place,
+            "column " + (columns.size() + 1) + " has no name",
+            "the first line names the table's columns");
+      }
+      if (columns.contains(name)) {
+        throw ProjectException.of(place, "column " + name + " stands twice", "keep one of them");
+      }
+      columns.add(name);
+    }
+    return List.copyOf(columns);
+  }
+}

@@ -1,0 +1,29 @@
+package org.wornladder.project;
+
+import java.util.List;
+import org.wornladder.sql.Place;
+
+/** Rows that can be gone through again and again, always the same and in the same order. */
+public interface SeedRows {
+  /** The columns of every row. */
+  List<String> columns();
+
+  /** Where a row stands, for messages. */
+  Place place(long line);
+
+  /** The SHA-256 of the file, in hexadecimal digits: it changes with its text. */
+  String fingerprint();
+
+  /**
+   * Hands over one row after the other.
+   *
+   * @throws ProjectException where the file is malformed, or cannot be read
+   * @throws E what the visitor throws
+   */
+  <E extends Exception> void each(Visitor<E> visitor) throws E;
+
+  /** Takes rows. */
+  interface Visitor<E extends Exception> {
+    void row(SeedRow row) throws E;
+  }
+}

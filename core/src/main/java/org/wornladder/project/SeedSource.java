@@ -1,0 +1,110 @@
+package org.wornladder.project;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharsetDecoder;
+import java.nio.charset.CoderResult;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import java.util.function.LongConsumer;
+import org.wornladder.sql.Place;
+
+/**
+ * A seed's file, to be read as often as is needed.
+ *
+ * @param file relative to the project
+ * @param onRead told how many bytes were read, as they are
+ */
+record SeedSource(Path root, String file, LongConsumer onRead) {
+  private static final int CHUNK = 1 << 16;
+
+  /**
+   * The file's bytes.
+   *
+   * @throws ProjectException if the file leads out of the project
+   */
+  InputStream open() throws IOException {
+    InputStream in = new TextFiles(root).open(file);
+    return new InputStream() {
+      @Override
+      public int read() throws IOException {
+        int one = in.read();
+        onRead.accept(one < 0 ? 0 : 1);
+        return one;
+      }
+
+      @Override
+      public int read(byte[] buffer, int offset, int length) throws IOException {
+        int count = in.read(buffer, offset, length);
+        onRead.accept(Math.max(0, count));
+        return count;
+      }
+
+      @Override
+      public void close() throws IOException {
+        in.close();
+      }
+    };
+  }
+
+  Place place() {
+    return Place.of(file);
+  }
+
+  Place place(long line) {
+    return new Place(file, (int) Math.min(Integer.MAX_VALUE, line), 0);
+  }
+
+  ProjectException unreadable(IOException e) {
+    return ProjectException.of(
+        place(),
+        "the file cannot be read: " + TextFiles.reason(e),
+        "see that it is there and may be read");
+  }
+
+  String fingerprint() {
+    byte[] chunk = new byte[CHUNK];
+    try (InputStream in = new TextFiles(root).open(file)) {
+      MessageDigest digest = MessageDigest.getInstance("SHA-256");
+      for (int count = in.read(chunk); count >= 0; count = in.read(chunk)) {
+        digest.update(chunk, 0, count);
+      }
+      return HexFormat.of().formatHex(digest.digest());
+    } catch (IOException e) {
+      throw unreadable(e);
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java has SHA-256", e);
+    }
+  }
+
+  /** The line of the first byte that is not UTF-8; the whole file if all are. */
+  Place firstMalformed() {
+    CharsetDecoder decoder = StandardCharsets.UTF_8.newDecoder();
+    ByteBuffer bytes = ByteBuffer.allocate(CHUNK);
+    CharBuffer text = CharBuffer.allocate(CHUNK);
+    long line = 1;
+    try (InputStream in = new TextFiles(root).open(file)) {
+      boolean more = true;
+      while (more) {
+        int count = in.read(bytes.array(), bytes.position(), bytes.remaining());
+        more = count >= 0;
+        bytes.position(bytes.position() + Math.max(0, count)).flip();
+        CoderResult result = decoder.decode(bytes, text, !more);
+        line += text.flip().chars().filter(c -> c == '\n').count();
+        if (result.isError()) {
+          return place(line);
+        }
+        text.clear();
+        bytes.compact();
+      }
+    } catch (IOException e) {
+      throw unreadable(e);
+    }
+    return place();
+  }
+}

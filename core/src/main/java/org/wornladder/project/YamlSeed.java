@@ -1,0 +1,89 @@
+package org.wornladder.project;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.sql.Place;
+
+/** Rows as YAML: a list of maps. A key that a row leaves out is NULL. */
+final class YamlSeed implements SeedRows {
+  private final SeedSource source;
+  private final List<String> columns;
+  private final List<SeedRow> rows;
+
+  private YamlSeed(SeedSource source, List<String> columns, List<SeedRow> rows) {
+    this.source = source;
+    this.columns = columns;
+    this.rows = rows;
+  }
+
+  static YamlSeed open(SeedSource source) {
+    Problems problems = new Problems();
+    Optional<Node> tree =
+        new TextFiles(source.root())
+            .read(source.file(), problems)
+            .flatMap(text -> YamlReader.read(source.file(), text, problems));
+    if (tree.isPresent() && !(tree.get() instanceof Node.Items)) {
+      problems.error(tree.get().place(), "the rows must be a list of maps", "begin each with a -");
+    }
+    List<Node.Entries> maps = new ArrayList<>();
+    if (tree.isPresent() && tree.get() instanceof Node.Items list) {
+      list.items().forEach(item -> take(item, maps, problems));
+    }
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    Set<String> names = new LinkedHashSet<>();
+    maps.forEach(map -> names.addAll(map.entries().keySet()));
+    List<String> columns = SeedHeader.check(source.place(), names.toArray(String[]::new));
+    return new YamlSeed(source, columns, maps.stream().map(map -> row(map, columns)).toList());
+  }
+
+  private static void take(Node item, List<Node.Entries> maps, Problems problems) {
+    if (item instanceof Node.Entries map) {
+      maps.add(map);
+    } else {
+      problems.error(item.place(), "a row must be a map of columns", "write column: value");
+    }
+  }
+
+  private static SeedRow row(Node.Entries map, List<String> columns) {
+    String[] values = new String[columns.size()];
+    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+      values[columns.indexOf(entry.getKey())] = text(entry.getValue().value());
+    }
+    return new SeedRow(map.place().line(), values);
+  }
+
+  private static String text(Node value) {
+    if (value instanceof Node.Scalar scalar) {
+      return scalar.isNull() ? null : scalar.text();
+    }
+    return NestedJson.of(value);
+  }
+
+  @Override
+  public List<String> columns() {
+    return columns;
+  }
+
+  @Override
+  public Place place(long line) {
+    return source.place(line);
+  }
+
+  @Override
+  public String fingerprint() {
+    return source.fingerprint();
+  }
+
+  @Override
+  public <E extends Exception> void each(Visitor<E> visitor) throws E {
+    for (SeedRow row : rows) {
+      visitor.row(row);
+    }
+  }
+}

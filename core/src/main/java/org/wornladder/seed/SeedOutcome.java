@@ -1,0 +1,20 @@
+package org.wornladder.seed;
+
+import java.util.List;
+
+/**
+ * What seeding an environment did, or would do.
+ *
+ * @param written whether it was done
+ */
+public record SeedOutcome(
+    String environment, boolean written, List<SeedResult> results, long elapsedMs) {
+  public SeedOutcome {
+    results = List.copyOf(results);
+  }
+
+  /** Whether everything was as it should be. */
+  public boolean isQuiet() {
+    return results.stream().allMatch(SeedResult::isQuiet);
+  }
+}

@@ -1,0 +1,261 @@
+package org.wornladder.seed;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Staging;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Nearest;
+import org.wornladder.project.Problem;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectException;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedFiles;
+import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Place;
+
+/**
+ * Lays a project's seeds beside one environment, and brings its rows there. First everything is
+ * read, checked and compared; only then is anything written, all of it in one transaction.
+ */
+public final class Seeder {
+  private final Project project;
+  private final Environment environment;
+  private final Engine engine;
+  private final Session session;
+  private final Schema schema;
+  private final History history;
+  private final SeedListener listener;
+  private final Staging staging;
+
+  private final Map<String, SeedResult> results = new HashMap<>();
+  private final List<Bound> changing = new ArrayList<>();
+  private final List<SeedScript> scripts = new ArrayList<>();
+
+  /** What seeding works on: one environment while a session to it is open. */
+  public record Ground(
+      Project project,
+      Environment environment,
+      Engine engine,
+      Session session,
+      Schema schema,
+      History history) {}
+
+  public Seeder(Ground ground, SeedListener listener) {
+    project = ground.project();
+    environment = ground.environment();
+    engine = ground.engine();
+    session = ground.session();
+    schema = ground.schema();
+    history = ground.history();
+    this.listener = listener;
+    staging = session.staging();
+  }
+
+  /** The seeds that are for this environment, as far as they are meant. */
+  private List<Seed> meant(SeedOptions options) {
+    List<Seed> all = project.settings().seeds();
+    List<String> labels = all.stream().map(Seed::label).toList();
+    for (String name : options.only()) {
+      if (!labels.contains(name)) {
+        throw ProjectException.of(
+            Place.of(ProjectReader.SETTINGS),
+            "there is no seed of " + name,
+            Nearest.advice(name, labels));
+      }
+    }
+    List<Seed> here = new ArrayList<>();
+    for (Seed seed : all) {
+      boolean meant = options.only().isEmpty() || options.only().contains(seed.label());
+      if (meant && seed.isFor(environment.name())) {
+        here.add(seed);
+      }
+    }
+    return here;
+  }
+
+  /**
+   * Lays the seeds beside their tables, without any of their rows.
+   *
+   * @return what does not fit; none if all do
+   */
+  public List<Problem> misfits() {
+    List<Problem> problems = new ArrayList<>();
+    bind(meant(SeedOptions.ALL), problems);
+    return problems;
+  }
+
+  private List<Bound> bind(List<Seed> seeds, List<Problem> problems) {
+    List<Bound> bound = new ArrayList<>();
+    Binder binder = new Binder(schema, environment.name(), problems);
+    for (Seed seed : seeds) {
+      try {
+        if (seed.form() == Seed.Form.SQL) {
+          scripts.add(SeedScript.read(project, environment, engine, seed));
+        } else {
+          Optional<Table> table = binder.table(seed);
+          if (table.isPresent()) {
+            binder
+                .bind(seed, table.get(), rows(seed, table.get()), bound.size())
+                .ifPresent(bound::add);
+          }
+        }
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    return bound;
+  }
+
+  private SeedRows rows(Seed seed, Table table) {
+    long size = SeedFiles.size(project.root(), seed);
+    long[] read = {0};
+    return SeedFiles.rows(
+        project.root(),
+        seed,
+        bytes -> {
+          read[0] = Math.min(size, read[0] + bytes);
+          listener.reading(seed.label(), read[0], size);
+        });
+  }
+
+  /**
+   * Reads, checks and compares everything; writes nothing but temporary tables.
+   *
+   * @throws ProjectException with what is wrong with the files
+   * @throws RefusedException if rows would be deleted that must not be
+   */
+  public SeedOutcome plan(SeedOptions options) throws SQLException {
+    List<Problem> problems = new ArrayList<>();
+    List<Seed> seeds = meant(options);
+    SeedOrder order = SeedOrder.of(bind(seeds, problems));
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+    staging.open();
+    for (Bound seed : order.seeds()) {
+      take(seed);
+    }
+    Staged staged = new Staged(session, staging, changing);
+    References references = new References(session, staging, schema, changing);
+    for (Bound seed : changing) {
+      staged.resolve(seed);
+      if (environment.settings().foreignKeys()) {
+        references.refuseDangling(seed);
+      }
+    }
+    for (Bound seed : changing) {
+      if (seed.seed().delete()) {
+        references.refuseBereaving(seed);
+      }
+      results.put(seed.seed().label(), compared(seed, options.shown()));
+    }
+    for (SeedScript script : scripts) {
+      results.put(script.seed().label(), planned(script));
+    }
+    return new SeedOutcome(environment.name(), false, inOrder(seeds), 0);
+  }
+
+  private List<SeedResult> inOrder(List<Seed> seeds) {
+    return seeds.stream().map(seed -> results.get(seed.label())).toList();
+  }
+
+  /** Takes the rows in, unless they are found to be those of the table. */
+  private void take(Bound seed) throws SQLException {
+    boolean empty = new Questions(session).isEmpty(seed.table().name());
+    CheckedRows rows = new CheckedRows(seed, listener);
+    Optional<SeedCounts> same =
+        empty ? Optional.empty() : new QuickLook(staging, seed).counts(rows);
+    if (same.isPresent()) {
+      results.put(seed.seed().label(), result(seed, same.get(), List.of()));
+      return;
+    }
+    staging.make(seed.stage());
+    staging.load(seed.stage(), rows);
+    if (rows.count() == 0 && seed.seed().delete()) {
+      throw RefusedException.of(
+          "the file has no row, and extra: delete would empty " + seed.table().name(),
+          seed.seed().file(),
+          "see that it is the right file, or write extra: keep");
+    }
+    staging.index(seed.stage());
+    new Staged(session, staging, List.of()).refuseDoubleKeys(seed);
+    changing.add(seed);
+  }
+
+  private SeedResult compared(Bound seed, int shown) throws SQLException {
+    Comparison comparison = new Comparison(session, staging, seed);
+    SeedCounts counts = comparison.counts();
+    List<RowChange> changes =
+        shown == 0 || counts.isQuiet() ? List.of() : comparison.changes(shown);
+    return result(seed, counts, changes);
+  }
+
+  private static SeedResult result(Bound seed, SeedCounts counts, List<RowChange> changes) {
+    return new SeedResult(
+        seed.seed().label(), seed.seed().file(), seed.rows().fingerprint(), counts, 0, changes);
+  }
+
+  private SeedResult planned(SeedScript script) {
+    boolean done = lastFingerprint(script.seed().label()).equals(script.fingerprint());
+    return new SeedResult(
+        script.seed().label(),
+        script.seed().file(),
+        script.fingerprint(),
+        new SeedCounts(0, 0, 0, 0),
+        done ? 0 : script.statements().size(),
+        List.of());
+  }
+
+  /** The fingerprint under which a seed was last written here; empty if it never was. */
+  private String lastFingerprint(String label) {
+    String found = "";
+    for (Entry entry : history.entries()) {
+      if (entry.event() == Event.SEEDED && entry.subject().name().equals(label)) {
+        found = entry.subject().upFingerprint();
+      }
+    }
+    return found;
+  }
+
+  /**
+   * Writes what was planned. A seed that changes nothing leaves an entry in the journal only if its
+   * file is another one than last time.
+   *
+   * @param planned what {@link #plan} returned
+   */
+  public SeedOutcome write(SeedOutcome planned, Journal journal) throws SQLException {
+    long start = System.nanoTime();
+    List<SeedResult> news = new ArrayList<>();
+    for (SeedResult result : planned.results()) {
+      if (!result.isQuiet() || !lastFingerprint(result.label()).equals(result.fingerprint())) {
+        news.add(result);
+      }
+    }
+    if (!news.isEmpty()) {
+      List<Bound> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
+      List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
+      new Writing(environment, session, staging, SeedOrder.of(rows), running, listener)
+          .write(results, news, journal);
+    }
+    long elapsed = (System.nanoTime() - start) / 1_000_000;
+    return new SeedOutcome(environment.name(), true, planned.results(), elapsed);
+  }
+
+  private boolean quiet(Seed seed) {
+    return results.get(seed.label()).isQuiet();
+  }
+}

@@ -1,0 +1,270 @@
+package org.wornladder.seed;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.climb.StatementFailedException;
+import org.wornladder.climb.StatementFailedException.Failure;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Staging;
+import org.wornladder.fault.LadderException;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.Journal;
+import org.wornladder.journal.Note;
+import org.wornladder.journal.Subject;
+import org.wornladder.project.Environment;
+import org.wornladder.schema.Column;
+import org.wornladder.sql.Statement;
+
+/** Writes planned seeds: all of them in one transaction, with their entries in the journal. */
+final class Writing {
+  private static final String LEFT = "Nothing was written: all seeds are one transaction.";
+
+  private final Environment environment;
+  private final Session session;
+  private final Staging staging;
+  private final SeedOrder order;
+  private final List<SeedScript> scripts;
+  private final SeedListener listener;
+
+  /** What is being written, for a failure's words. */
+  private Optional<Bound> current = Optional.empty();
+
+  private Optional<Statement> statement = Optional.empty();
+  private boolean anyOrder;
+
+  Writing(
+      Environment environment,
+      Session session,
+      Staging staging,
+      SeedOrder order,
+      List<SeedScript> scripts,
+      SeedListener listener) {
+    this.environment = environment;
+    this.session = session;
+    this.staging = staging;
+    this.order = order;
+    this.scripts = scripts;
+    this.listener = listener;
+  }
+
+  /**
+   * @param results by label
+   * @param news what gets an entry
+   */
+  void write(Map<String, SeedResult> results, List<SeedResult> news, Journal journal)
+      throws SQLException {
+    journal.create();
+    long start = System.nanoTime();
+    try {
+      session.begin();
+      rows(results);
+      for (SeedScript script : scripts) {
+        run(script);
+      }
+      for (SeedResult result : news) {
+        long elapsed = (System.nanoTime() - start) / 1_000_000;
+        journal.append(
+            Event.SEEDED,
+            Subject.standing(result.label(), result.fingerprint(), "", ""),
+            new Note(0, elapsed, note(result)));
+      }
+      session.commit();
+    } catch (SQLException e) {
+      LadderException failure = failure(e);
+      throw failure;
+    }
+    numbersGoOn();
+  }
+
+  private static String note(SeedResult result) {
+    return result.statements() > 0
+        ? result.statements() + (result.statements() == 1 ? " statement" : " statements")
+        : result.counts().text();
+  }
+
+  private void rows(Map<String, SeedResult> results) throws SQLException {
+    anyOrder = staging.deferReferences();
+    List<Bound> backwards = new ArrayList<>(order.seeds());
+    Collections.reverse(backwards);
+    for (Bound seed : backwards) {
+      if (results.get(seed.seed().label()).counts().deleted() > 0) {
+        current = Optional.of(seed);
+        session.change(staging.delete(seed.stage()));
+      }
+    }
+    for (Bound seed : order.seeds()) {
+      current = Optional.of(seed);
+      listener.writing(seed.seed().label());
+      SeedCounts counts = results.get(seed.seed().label()).counts();
+      new Staged(session, staging, List.of()).resolveRest(seed);
+      write(seed, counts, "");
+    }
+    for (Bound seed : order.seeds()) {
+      if (!later(seed).isEmpty()) {
+        current = Optional.of(seed);
+        close(seed);
+      }
+    }
+    current = Optional.empty();
+  }
+
+  private Set<String> later(Bound seed) {
+    return anyOrder ? Set.of() : order.later(seed);
+  }
+
+  /**
+   * Adds and updates the rows of one seed.
+   *
+   * @param condition on the stage's rows; empty for all of them
+   */
+  private void write(Bound seed, SeedCounts counts, String condition) throws SQLException {
+    Set<String> later = later(seed);
+    if (counts.added() > 0) {
+      boolean empty = counts.unchanged() == 0 && counts.updated() == 0 && isEmpty(seed);
+      session.change(staging.insert(seed.stage(), seed.columns(), later, empty, condition));
+    }
+    List<String> updated = new ArrayList<>(seed.updated());
+    updated.removeAll(later);
+    if (counts.updated() > 0 && !updated.isEmpty()) {
+      String differing = staging.differing(seed.table(), updated);
+      String which = condition.isEmpty() ? differing : differing + " AND " + condition;
+      session.change(staging.update(seed.stage(), updated, which));
+    }
+  }
+
+  private boolean isEmpty(Bound seed) throws SQLException {
+    session.flush();
+    return new Questions(session).isEmpty(seed.table().name());
+  }
+
+  /** Fills what closes circles; a row that is left as it was keeps what it has. */
+  private void close(Bound seed) throws SQLException {
+    new Staged(session, staging, List.of()).resolveRest(seed);
+    List<String> later = new ArrayList<>(later(seed));
+    String differing = staging.differing(seed.table(), later);
+    if (!seed.seed().update()) {
+      List<String> unset = new ArrayList<>();
+      later.forEach(column -> unset.add("t." + staging.name(column) + " IS NULL"));
+      differing = differing + " AND " + String.join(" AND ", unset);
+    }
+    session.change(staging.update(seed.stage(), later, differing));
+  }
+
+  private void run(SeedScript script) throws SQLException {
+    listener.writing(script.seed().label());
+    for (Statement one : script.statements()) {
+      statement = Optional.of(one);
+      session.execute(one);
+      session.flush();
+    }
+    statement = Optional.empty();
+    session.reset();
+  }
+
+  /** Undoes all, and finds out which row it was. */
+  private LadderException failure(SQLException e) throws SQLException {
+    Fault fault = session.fault(e);
+    Optional<Statement> failed = session.unfinished().or(() -> statement);
+    Optional<Bound> seed = current;
+    boolean ofTheDatabase = fault.kind() != Fault.Kind.STATEMENT;
+    if (fault.kind() == Fault.Kind.CUT) {
+      return DatabaseErrors.translate(session, environment.name(), "writing seeds", e);
+    }
+    session.rollback();
+    if (ofTheDatabase) {
+      return DatabaseErrors.translate(session, environment.name(), "writing seeds", e);
+    }
+    if (seed.isPresent()) {
+      Bound wrong = seed.get();
+      new Staged(session, staging, List.of()).refuseDoubleKeys(wrong);
+      String place =
+          line(wrong).map(line -> wrong.rows().place(line).toString()).orElse(wrong.seed().file());
+      return failed(wrong.seed().label(), place, Optional.empty(), fault, e);
+    }
+    return failed(
+        "the seed",
+        failed.map(one -> one.place().toString()).orElse("environment " + environment.name()),
+        failed.map(one -> environment.secrets().mask(one.text())),
+        fault,
+        e);
+  }
+
+  private LadderException failed(
+      String label, String place, Optional<String> text, Fault fault, SQLException e) {
+    String words = environment.secrets().mask(fault.words());
+    return new StatementFailedException(
+        new Failure(environment.name(), label, place, text, words, LEFT, 0),
+        "mend it, then ladder seed " + environment.name(),
+        new SQLException(environment.secrets().mask(String.valueOf(e.getMessage()))));
+  }
+
+  /** The line of the first row that the database does not take, found by halving. */
+  private Optional<Long> line(Bound seed) {
+    try {
+      long high =
+          new Questions(session)
+              .number("SELECT max(" + Staging.LINE + ") FROM " + staging.staged(seed.stage()));
+      if (!fails(seed, high)) {
+        return Optional.empty();
+      }
+      long low = 0;
+      while (low + 1 < high) {
+        long middle = (low + high) >>> 1;
+        if (fails(seed, middle)) {
+          high = middle;
+        } else {
+          low = middle;
+        }
+      }
+      return Optional.of(high);
+    } catch (SQLException e) {
+      // The place is a help, and the failure itself is told anyway.
+      return Optional.empty();
+    }
+  }
+
+  /** Whether it fails with the rows up to a line; nothing stays of the trial. */
+  private boolean fails(Bound seed, long upTo) throws SQLException {
+    session.begin();
+    try {
+      staging.deferReferences();
+      for (Bound before : order.seeds()) {
+        boolean last = before == seed;
+        String condition = last ? "s." + Staging.LINE + " <= " + upTo : "";
+        write(before, new SeedCounts(1, 1, 0, 1), condition);
+        if (last) {
+          break;
+        }
+      }
+      return false;
+    } catch (SQLException e) {
+      return true;
+    } finally {
+      session.rollback();
+    }
+  }
+
+  private void numbersGoOn() throws SQLException {
+    Set<String> seen = new HashSet<>();
+    for (Bound seed : order.seeds()) {
+      for (Column column : seed.table().columns()) {
+        boolean numbered =
+            column.more(Column.IDENTITY).isPresent()
+                || column.defaultValue().filter(value -> value.contains("nextval")).isPresent();
+        if (numbered && seed.columns().contains(column.name()) && seen.add(seed.table().name())) {
+          for (String change : staging.numbersGoOn(seed.table(), column)) {
+            session.change(change);
+          }
+        }
+      }
+    }
+  }
+}
