@@ -44,8 +44,9 @@ public abstract class JdbcStaging extends Staging {
       Load load = new Load(stage, rows, kinds, sql);
       rows.each(load::row);
       load.end();
+    } finally {
+      loadEnds();
     }
-    loadEnds();
   }
 
   protected void loadBegins() throws SQLException {}
@@ -186,14 +187,17 @@ public abstract class JdbcStaging extends Staging {
   }
 
   @Override
-  public void each(Stage stage, SeedRows.Visitor<SQLException> visitor) throws SQLException {
+  public void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
+      throws SQLException {
     String query =
         "SELECT "
             + stage.columns().stream()
                 .map(part -> name(part.column().name()))
                 .collect(Collectors.joining(", "))
             + " FROM "
-            + session().quoted(stage.table());
+            + session().quoted(stage.table())
+            + " LIMIT "
+            + most;
     try (java.sql.Statement sql = session().connection().createStatement()) {
       sql.setFetchSize(1000);
       try (ResultSet found = sql.executeQuery(query)) {

@@ -56,7 +56,8 @@ public abstract class Staging {
       String alias = "t" + table;
       from.append(" LEFT JOIN ").append(session.quoted(part.table())).append(' ').append(alias);
       from.append(" ON 1 = 0");
-      columns.add(alias + "." + name(part.column().name()) + " AS " + name(part.name()));
+      String typed = alias + "." + name(part.column().name());
+      columns.add(free(typed, part.column()) + " AS " + name(part.name()));
     }
     session.change(
         createText()
@@ -65,6 +66,11 @@ public abstract class Staging {
             + String.join(", ", columns)
             + from
             + " WHERE 1 = 0");
+  }
+
+  /** A column as an expression of its type, without the table's rules for it. */
+  protected String free(String expression, Column column) {
+    return expression;
   }
 
   /** The type of a number of 64 bits in a cast. */
@@ -97,11 +103,11 @@ public abstract class Staging {
   }
 
   /**
-   * Hands over all rows of the real table with the stage's columns, in no order.
+   * Hands over rows of the real table with the stage's columns, in no order.
    *
-   * @param visitor may throw to end it
+   * @param most how many at most
    */
-  public abstract void each(Stage stage, SeedRows.Visitor<SQLException> visitor)
+  public abstract void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
       throws SQLException;
 
   /** Whether two values are the same one, NULL and case and blanks included. */

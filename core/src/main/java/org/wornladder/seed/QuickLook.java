@@ -12,14 +12,13 @@ import org.wornladder.schema.Column;
  * the values: where one is written in two ways it cannot tell, and the database is asked.
  */
 final class QuickLook {
-  /** How many more rows than the file's are read of a table before it is given up. */
+  /** How many more rows than the file's are read of a table. */
   private static final long MORE_ROWS = 10_000;
 
   private final Staging staging;
   private final Bound seed;
   private final RowHashes hashes;
   private long same;
-  private long extra;
 
   /** Ends the reading of a table: it is not the same. */
   private static final class Differs extends SQLException {
@@ -56,7 +55,7 @@ final class QuickLook {
       if (hashes.size() == 0) {
         return Optional.empty();
       }
-      staging.each(seed.stage(), this::compare);
+      staging.each(seed.stage(), hashes.size() + MORE_ROWS, this::compare);
     } catch (Differs e) {
       return Optional.empty();
     }
@@ -69,9 +68,7 @@ final class QuickLook {
       same++;
       return;
     }
-    extra++;
-    boolean wrong = seed.seed().delete() || hashes.hasKey(row);
-    if (wrong || extra > MORE_ROWS + hashes.size()) {
+    if (seed.seed().delete() || hashes.hasKey(row)) {
       throw new Differs();
     }
   }

@@ -92,7 +92,7 @@ record References(Session session, Staging staging, Schema schema, List<Bound> s
     for (Table child : schema.tables()) {
       for (ForeignKey key : child.foreignKeys()) {
         if (key.table().equals(seed.table().name())) {
-          long count = pointing(seed, child, key);
+          long count = pointing(seed, child, key, seeds);
           if (count > 0) {
             refusals.add(refusal(seed, child, count));
           }
@@ -102,6 +102,19 @@ record References(Session session, Staging staging, Schema schema, List<Bound> s
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
     }
+  }
+
+  /** Whether rows that would be deleted are pointed to as things stand. */
+  boolean arePointedTo(Bound seed) throws SQLException {
+    for (Table child : schema.tables()) {
+      for (ForeignKey key : child.foreignKeys()) {
+        boolean leads = key.table().equals(seed.table().name());
+        if (leads && pointing(seed, child, key, List.of()) > 0) {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 
   private static RefusedException.Refusal refusal(Bound seed, Table child, long count) {
@@ -119,7 +132,8 @@ record References(Session session, Staging staging, Schema schema, List<Bound> s
   }
 
   /** Rows of another table that point to what would go, and are not themselves put right. */
-  private long pointing(Bound seed, Table child, ForeignKey key) throws SQLException {
+  private long pointing(Bound seed, Table child, ForeignKey key, List<Bound> others)
+      throws SQLException {
     List<String> targets = targetColumns(key, seed.table());
     List<String> parts = new ArrayList<>();
     for (int i = 0; i < targets.size(); i++) {
@@ -129,7 +143,7 @@ record References(Session session, Staging staging, Schema schema, List<Bound> s
     query.append(session.quoted(child.name())).append(" c JOIN ");
     query.append(session.quoted(seed.table().name())).append(" t ON ");
     query.append(String.join(" AND ", parts)).append(" WHERE ").append(staging.extra(seed.stage()));
-    for (Bound other : seeds) {
+    for (Bound other : others) {
       if (other.table().name().equals(child.name())) {
         putRight(other, key).ifPresent(query::append);
       }

@@ -3,7 +3,6 @@ package org.wornladder.seed;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -12,63 +11,75 @@ import org.wornladder.schema.ForeignKey;
 
 /**
  * Seeds in an order in which every row finds what it points to; where they point at each other in a
- * circle, what closes it comes later.
+ * circle, it is opened at columns that may be NULL, and these are filled in the end.
  *
- * @param later by table, the columns that are left NULL at first and filled in the end
+ * @param later by table, the columns that are left NULL at first
  */
 record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
   static SeedOrder of(List<Bound> seeds) {
-    Map<String, Bound> byTable = new LinkedHashMap<>();
-    seeds.forEach(seed -> byTable.put(seed.table().name(), seed));
-    Walk walk = new Walk(byTable);
-    seeds.forEach(walk::visit);
-    return new SeedOrder(List.copyOf(walk.order), walk.later);
+    List<Bound> waiting = new ArrayList<>(seeds);
+    List<Bound> order = new ArrayList<>();
+    Map<String, Set<String>> later = new HashMap<>();
+    while (!waiting.isEmpty()) {
+      Bound next = next(waiting);
+      waiting.remove(next);
+      order.add(next);
+      Set<String> open = new HashSet<>();
+      for (ForeignKey key : pointing(next, waiting, true)) {
+        open.addAll(free(next, key));
+      }
+      if (!open.isEmpty()) {
+        later.put(next.table().name(), open);
+      }
+    }
+    return new SeedOrder(List.copyOf(order), later);
+  }
+
+  /** The first that points to none of the others, or only by what may be NULL. */
+  private static Bound next(List<Bound> waiting) {
+    for (Bound seed : waiting) {
+      if (pointing(seed, waiting, false).isEmpty()) {
+        return seed;
+      }
+    }
+    for (Bound seed : waiting) {
+      boolean free =
+          pointing(seed, waiting, false).stream().noneMatch(key -> free(seed, key).isEmpty());
+      if (free) {
+        return seed;
+      }
+    }
+    return waiting.get(0);
+  }
+
+  /**
+   * The references of a seed to others, by columns that it says something of.
+   *
+   * @param itself whether those to itself count
+   */
+  private static List<ForeignKey> pointing(Bound seed, List<Bound> others, boolean itself) {
+    Set<String> tables = new HashSet<>();
+    others.forEach(other -> tables.add(other.table().name()));
+    tables.remove(seed.table().name());
+    if (itself) {
+      tables.add(seed.table().name());
+    }
+    return seed.table().foreignKeys().stream()
+        .filter(key -> tables.contains(key.table()) && seed.columns().containsAll(key.columns()))
+        .toList();
+  }
+
+  /** The columns of a reference that may be NULL for a while. */
+  private static List<String> free(Bound seed, ForeignKey key) {
+    return seed.table().columns().stream()
+        .filter(Column::nullable)
+        .map(Column::name)
+        .filter(name -> key.columns().contains(name) && !seed.key().contains(name))
+        .toList();
   }
 
   /** The columns of a table that are filled in the end. */
   Set<String> later(Bound seed) {
     return later.getOrDefault(seed.table().name(), Set.of());
-  }
-
-  /** Depth first; an edge back to a table on the way closes a circle. */
-  private static final class Walk {
-    private final Map<String, Bound> byTable;
-    private final List<Bound> order = new ArrayList<>();
-    private final Map<String, Set<String>> later = new HashMap<>();
-    private final Set<String> begun = new HashSet<>();
-    private final Set<String> ended = new HashSet<>();
-
-    Walk(Map<String, Bound> byTable) {
-      this.byTable = byTable;
-    }
-
-    void visit(Bound seed) {
-      String name = seed.table().name();
-      if (!begun.add(name)) {
-        return;
-      }
-      for (ForeignKey key : seed.table().foreignKeys()) {
-        Bound target = byTable.get(key.table());
-        if (target == null || !seed.columns().containsAll(key.columns())) {
-          continue;
-        }
-        if (begun.contains(key.table()) && !ended.contains(key.table())) {
-          close(seed, key);
-        } else {
-          visit(target);
-        }
-      }
-      ended.add(name);
-      order.add(seed);
-    }
-
-    private void close(Bound seed, ForeignKey key) {
-      for (Column column : seed.table().columns()) {
-        boolean free = column.nullable() && !seed.key().contains(column.name());
-        if (free && key.columns().contains(column.name())) {
-          later.computeIfAbsent(seed.table().name(), table -> new HashSet<>()).add(column.name());
-        }
-      }
-    }
   }
 }

@@ -248,7 +248,8 @@ public final class Seeder {
     if (!news.isEmpty()) {
       List<Bound> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
       List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
-      new Writing(environment, session, staging, SeedOrder.of(rows), running, listener)
+      References references = new References(session, staging, schema, rows);
+      new Writing(environment, session, staging, SeedOrder.of(rows), running, references, listener)
           .write(results, news, journal);
     }
     long elapsed = (System.nanoTime() - start) / 1_000_000;

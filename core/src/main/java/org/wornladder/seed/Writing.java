@@ -33,6 +33,7 @@ final class Writing {
   private final SeedOrder order;
   private final List<SeedScript> scripts;
   private final SeedListener listener;
+  private final References references;
 
   /** What is being written, for a failure's words. */
   private Optional<Bound> current = Optional.empty();
@@ -46,12 +47,14 @@ final class Writing {
       Staging staging,
       SeedOrder order,
       List<SeedScript> scripts,
+      References references,
       SeedListener listener) {
     this.environment = environment;
     this.session = session;
     this.staging = staging;
     this.order = order;
     this.scripts = scripts;
+    this.references = references;
     this.listener = listener;
   }
 
@@ -92,12 +95,14 @@ final class Writing {
 
   private void rows(Map<String, SeedResult> results) throws SQLException {
     anyOrder = staging.deferReferences();
-    List<Bound> backwards = new ArrayList<>(order.seeds());
-    Collections.reverse(backwards);
-    for (Bound seed : backwards) {
-      if (results.get(seed.seed().label()).counts().deleted() > 0) {
-        current = Optional.of(seed);
-        session.change(staging.delete(seed.stage()));
+    List<Bound> deleting = deleting(results);
+    List<Bound> last = new ArrayList<>();
+    for (Bound seed : deleting) {
+      // Gone early, a row makes room for what must be unique; one that is pointed to goes last.
+      if (references.arePointedTo(seed)) {
+        last.add(seed);
+      } else {
+        delete(seed);
       }
     }
     for (Bound seed : order.seeds()) {
@@ -113,7 +118,23 @@ final class Writing {
         close(seed);
       }
     }
+    for (Bound seed : last) {
+      delete(seed);
+    }
     current = Optional.empty();
+  }
+
+  /** In the opposite order. */
+  private List<Bound> deleting(Map<String, SeedResult> results) {
+    List<Bound> deleting = new ArrayList<>(order.seeds());
+    Collections.reverse(deleting);
+    deleting.removeIf(seed -> results.get(seed.seed().label()).counts().deleted() == 0);
+    return deleting;
+  }
+
+  private void delete(Bound seed) throws SQLException {
+    current = Optional.of(seed);
+    session.change(staging.delete(seed.stage()));
   }
 
   private Set<String> later(Bound seed) {

@@ -199,7 +199,7 @@ class SeedTest {
     assertThat(database.query("SELECT best_id FROM block ORDER BY id")).containsExactly("10", "11");
     assertThat(counts("tree")).isEqualTo("0 added, 0 updated, 0 deleted, 2 unchanged");
     ladder.file("seeds/tree.csv", "id,block_id\n10,1\n");
-    assertThatThrownBy(() -> seed(SeedOptions.ALL)).isInstanceOf(ProjectException.class);
+    assertThatThrownBy(() -> seed(SeedOptions.ALL)).isInstanceOf(RefusedException.class);
     ladder.file("seeds/block.csv", "id,parent_id,best_id\n1,,10\n2,,\n");
     assertThat(counts("tree")).isEqualTo("0 added, 0 updated, 1 deleted, 1 unchanged");
   }
@@ -255,7 +255,8 @@ class SeedTest {
     seed(SeedOptions.ALL);
     assertThat(database.query("SELECT code FROM grade WHERE price = 2")).containsExactly("B");
     assertThat(seed(new SeedOptions(List.of("seeds/season.sql"), false, 0)).isQuiet()).isTrue();
-    ladder.file("seeds/season.sql", "UPDATE grade SET price = 3 WHERE code = 'B';\nnonsense;\n");
+    ladder.file(
+        "seeds/season.sql", "UPDATE grade SET price = 3 WHERE code = 'B';\nDELETE FROM nowhere;\n");
     assertThatThrownBy(() -> seed(new SeedOptions(List.of("seeds/season.sql"), false, 0)))
         .isInstanceOfSatisfying(
             StatementFailedException.class,

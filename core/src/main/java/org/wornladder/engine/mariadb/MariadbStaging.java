@@ -23,6 +23,11 @@ final class MariadbStaging extends JdbcStaging {
       Set.of("tinyint", "smallint", "mediumint", "int", "bigint", "year");
   private static final Set<String> TEXTS =
       Set.of("char", "varchar", "tinytext", "text", "mediumtext", "longtext", "enum", "set");
+
+  /** Types that an expression would turn into others. */
+  private static final Set<String> KEPT =
+      Set.of("enum", "set", "bit", "float", "year", "timestamp");
+
   private static final Pattern COLUMN = Pattern.compile("(?:for column|column) (\\S+)");
   private static final Pattern VALUE = Pattern.compile(": '.*");
 
@@ -41,6 +46,15 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
+  protected String free(String expression, Column column) {
+    return KEPT.contains(word(column)) ? expression : "CASE WHEN 1 = 0 THEN " + expression + " END";
+  }
+
+  private static String word(Column column) {
+    return column.type().replaceFirst("[ (].*", "");
+  }
+
+  @Override
   protected String lineType() {
     return "integer";
   }
@@ -48,7 +62,7 @@ final class MariadbStaging extends JdbcStaging {
   @Override
   public ValueKind kind(Column column) {
     String type = column.type();
-    String word = type.replaceFirst("[ (].*", "");
+    String word = word(column);
     if (type.startsWith("tinyint(1)")) {
       return ValueKind.TRUTH;
     }

@@ -129,23 +129,30 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public void each(Stage stage, SeedRows.Visitor<SQLException> visitor) throws SQLException {
+  public void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
+      throws SQLException {
     String columns =
         stage.columns().stream()
             .map(part -> name(part.column().name()))
             .collect(Collectors.joining(", "));
-    String copy = "COPY (SELECT " + columns + " FROM " + session().quoted(stage.table());
-    CopyOut out = driver().getCopyAPI().copyOut(copy + ") TO STDOUT");
-    try {
-      long number = 0;
-      for (byte[] line = out.readFromCopy(); line != null; line = out.readFromCopy()) {
-        number++;
-        visitor.row(row(number, line, stage.columns()));
+    String query = "SELECT " + columns + " FROM " + session().quoted(stage.table());
+    CopyOut out =
+        driver().getCopyAPI().copyOut("COPY (" + query + " LIMIT " + most + ") TO STDOUT");
+    SQLException ended = null;
+    long number = 0;
+    for (byte[] line = out.readFromCopy(); line != null; line = out.readFromCopy()) {
+      number++;
+      if (ended == null) {
+        try {
+          visitor.row(row(number, line, stage.columns()));
+        } catch (SQLException e) {
+          // What is on its way comes all the same, and must be taken off the wire.
+          ended = e;
+        }
       }
-    } finally {
-      if (out.isActive()) {
-        out.cancelCopy();
-      }
+    }
+    if (ended != null) {
+      throw ended;
     }
   }
 
