@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.project.ProjectException;
+import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
@@ -187,8 +188,7 @@ public abstract class JdbcStaging extends Staging {
   }
 
   @Override
-  public void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
-      throws SQLException {
+  public void hash(Stage stage, long most, RowHasher hasher, Runnable onRow) throws SQLException {
     String query =
         "SELECT "
             + stage.columns().stream()
@@ -201,12 +201,17 @@ public abstract class JdbcStaging extends Staging {
     try (java.sql.Statement sql = session().connection().createStatement()) {
       sql.setFetchSize(1000);
       try (ResultSet found = sql.executeQuery(query)) {
-        for (long number = 1; found.next(); number++) {
-          String[] values = new String[stage.columns().size()];
-          for (int i = 0; i < values.length; i++) {
-            values[i] = read(found, i + 1, stage.columns().get(i).column()).orElse(null);
+        while (found.next()) {
+          hasher.begin();
+          for (int i = 0; i < hasher.columns(); i++) {
+            Optional<String> value = read(found, i + 1, stage.columns().get(i).column());
+            if (value.isPresent()) {
+              hasher.text(i, value.get());
+            } else {
+              hasher.none(i);
+            }
           }
-          visitor.row(SeedRow.made(number, values));
+          onRow.run();
         }
       }
     }

@@ -4,9 +4,13 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Table;
@@ -23,6 +27,7 @@ public abstract class Staging {
 
   private final Session session;
   private final Quoting quoting;
+  private final Map<String, ValueKind> kinds = new ConcurrentHashMap<>();
 
   protected Staging(Session session, Quoting quoting) {
     this.session = session;
@@ -88,26 +93,38 @@ public abstract class Staging {
   public abstract void load(Stage stage, SeedRows rows) throws SQLException;
 
   /** What the values of a column are. */
-  public abstract ValueKind kind(Column column);
+  public final ValueKind kind(Column column) {
+    ValueKind known = kinds.get(column.type());
+    if (known == null) {
+      known = kindOf(column);
+      kinds.put(column.type(), known);
+    }
+    return known;
+  }
+
+  /** What the values of a column are, by its type. */
+  protected abstract ValueKind kindOf(Column column);
 
   /** A value as files write it; empty for NULL. */
   public abstract Optional<String> read(ResultSet row, int index, Column column)
       throws SQLException;
 
   /**
-   * A file's text as {@link #read} would give that value, as far as this can be told without the
-   * database.
+   * What makes of a file's text, and of what {@link #hash} finds, one form that tells whether they
+   * are the same value, as far as this can be told without the database; empty if they are that as
+   * they stand.
    */
-  public String canonical(Column column, String text) {
-    return text;
+  public Optional<UnaryOperator<String>> canonical(Column column) {
+    return Optional.empty();
   }
 
   /**
-   * Hands over rows of the real table with the stage's columns, in no order.
+   * Gives rows of the real table to a hasher, with the stage's columns and in no order.
    *
-   * @param most how many at most
+   * @param most how many rows at most
+   * @param onRow told when the hasher has one
    */
-  public abstract void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
+  public abstract void hash(Stage stage, long most, RowHasher hasher, Runnable onRow)
       throws SQLException;
 
   /** Whether two values are the same one, NULL and case and blanks included. */

@@ -14,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.sql.Place;
 
 /**
@@ -70,16 +71,31 @@ final class CsvSeed implements SeedRows {
       rows.next();
       while (rows.hasNext()) {
         String[] values = rows.next();
-        if (values.length != columns.size()) {
-          throw ProjectException.of(
-              source.place(rows.line()),
-              "this line has "
-                  + count(values.length)
-                  + ", and the header names "
-                  + count(columns.size()),
-              "a field with a comma or a line break stands in double quotes");
-        }
+        check(values.length, rows.line());
         visitor.row(new SeedRow(rows.line(), values));
+      }
+    }
+  }
+
+  private void check(int fields, long line) {
+    if (fields != columns.size()) {
+      throw ProjectException.of(
+          source.place(line),
+          "this line has " + count(fields) + ", and the header names " + count(columns.size()),
+          "a field with a comma or a line break stands in double quotes");
+    }
+  }
+
+  /** Without a text for any field. */
+  @Override
+  public void hash(RowHasher hasher, Runnable onRow) {
+    try (Rows rows = new Rows(source)) {
+      rows.next();
+      rows.hashTo(hasher);
+      while (rows.hasNext()) {
+        rows.next();
+        check(rows.fields(), rows.line());
+        onRow.run();
       }
     }
   }
@@ -132,6 +148,15 @@ final class CsvSeed implements SeedRows {
       return fields.line;
     }
 
+    int fields() {
+      return fields.count;
+    }
+
+    /** From now on fields go to a hasher, and rows are empty. */
+    void hashTo(RowHasher hasher) {
+      fields.hasher = Optional.of(hasher);
+    }
+
     private RuntimeException failure(RuntimeException e) {
       for (Throwable cause = e; cause != null; cause = cause.getCause()) {
         if (cause instanceof CharacterCodingException) {
@@ -176,10 +201,13 @@ final class CsvSeed implements SeedRows {
 
   /** Builds a line's fields. */
   private static final class Fields extends CsvCallbackHandler<String[]> {
+    private static final String[] NOTHING = {};
+
     private String[] values = new String[8];
     private int count;
     private long line;
     private boolean empty;
+    private Optional<RowHasher> hasher = Optional.empty();
 
     @Override
     protected RecordType getRecordType() {
@@ -196,15 +224,34 @@ final class CsvSeed implements SeedRows {
       count = 0;
       empty = false;
       line = startingLine;
+      if (hasher.isPresent()) {
+        hasher.get().begin();
+      }
     }
 
     @Override
     protected void addField(char[] buffer, int offset, int length, boolean quoted) {
-      if (count == values.length) {
-        values = Arrays.copyOf(values, count * 2);
+      boolean none = length == 0 && !quoted;
+      if (hasher.isPresent()) {
+        hash(hasher.get(), buffer, offset, length, none);
+      } else {
+        if (count == values.length) {
+          values = Arrays.copyOf(values, count * 2);
+        }
+        values[count] = none ? null : new String(buffer, offset, length);
       }
-      values[count] = length == 0 && !quoted ? null : new String(buffer, offset, length);
       count++;
+    }
+
+    private void hash(RowHasher to, char[] buffer, int offset, int length, boolean none) {
+      if (count >= to.columns()) {
+        return;
+      }
+      if (none) {
+        to.none(count);
+      } else {
+        to.characters(count, buffer, offset, length);
+      }
     }
 
     @Override
@@ -219,7 +266,7 @@ final class CsvSeed implements SeedRows {
 
     @Override
     protected String[] buildRecord() {
-      return Arrays.copyOf(values, count);
+      return hasher.isPresent() ? NOTHING : Arrays.copyOf(values, count);
     }
   }
 }

@@ -11,7 +11,10 @@ public interface SeedRows {
   /** Where a row stands, for messages. */
   Place place(long line);
 
-  /** The SHA-256 of the file, in hexadecimal digits: it changes with its text. */
+  /**
+   * A checksum of the file (CRC-32 and CRC-32C), in hexadecimal digits: it tells that a file is
+   * another one, not that somebody made it look the same.
+   */
   String fingerprint();
 
   /**
@@ -21,6 +24,19 @@ public interface SeedRows {
    * @throws E what the visitor throws
    */
   <E extends Exception> void each(Visitor<E> visitor) throws E;
+
+  /**
+   * Gives every row to a hasher, and tells when it has one.
+   *
+   * @throws ProjectException as {@link #each} does, but for what only a closer look finds
+   */
+  default void hash(RowHasher hasher, Runnable onRow) {
+    this.<RuntimeException>each(
+        row -> {
+          hasher.row(row);
+          onRow.run();
+        });
+  }
 
   /** Takes rows. */
   interface Visitor<E extends Exception> {

@@ -8,20 +8,40 @@ import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import java.util.Optional;
 import java.util.function.LongConsumer;
+import java.util.zip.CRC32;
+import java.util.zip.CRC32C;
 import org.wornladder.sql.Place;
 
-/**
- * A seed's file, to be read as often as is needed.
- *
- * @param file relative to the project
- * @param onRead told how many bytes were read, as they are
- */
-record SeedSource(Path root, String file, LongConsumer onRead) {
+/** A seed's file, to be read as often as is needed. */
+final class SeedSource {
   private static final int CHUNK = 1 << 16;
+
+  private final Path root;
+  private final String file;
+  private final LongConsumer onRead;
+  private Optional<String> fingerprint = Optional.empty();
+
+  /**
+   * @param file relative to the project
+   * @param onRead told how many bytes were read, as they are
+   */
+  SeedSource(Path root, String file, LongConsumer onRead) {
+    this.root = root;
+    this.file = file;
+    this.onRead = onRead;
+  }
+
+  /** Its text, for a form that needs all of it. */
+  Optional<String> text(Problems problems) {
+    return new TextFiles(root).read(file, problems);
+  }
+
+  String file() {
+    return file;
+  }
 
   /**
    * The file's bytes.
@@ -67,19 +87,27 @@ record SeedSource(Path root, String file, LongConsumer onRead) {
         "see that it is there and may be read");
   }
 
+  /** Of the file as it was when this was first asked. */
   String fingerprint() {
+    if (fingerprint.isEmpty()) {
+      fingerprint = Optional.of(checksum());
+    }
+    return fingerprint.get();
+  }
+
+  private String checksum() {
     byte[] chunk = new byte[CHUNK];
+    CRC32 first = new CRC32();
+    CRC32C second = new CRC32C();
     try (InputStream in = new TextFiles(root).open(file)) {
-      MessageDigest digest = MessageDigest.getInstance("SHA-256");
       for (int count = in.read(chunk); count >= 0; count = in.read(chunk)) {
-        digest.update(chunk, 0, count);
+        first.update(chunk, 0, count);
+        second.update(chunk, 0, count);
       }
-      return HexFormat.of().formatHex(digest.digest());
     } catch (IOException e) {
       throw unreadable(e);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
     }
+    return HexFormat.of().toHexDigits(first.getValue() << 32 | second.getValue());
   }
 
   /** The line of the first byte that is not UTF-8; the whole file if all are. */

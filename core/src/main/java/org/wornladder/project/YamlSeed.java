@@ -23,9 +23,7 @@ final class YamlSeed implements SeedRows {
   static YamlSeed open(SeedSource source) {
     Problems problems = new Problems();
     Optional<Node> tree =
-        new TextFiles(source.root())
-            .read(source.file(), problems)
-            .flatMap(text -> YamlReader.read(source.file(), text, problems));
+        source.text(problems).flatMap(text -> YamlReader.read(source.file(), text, problems));
     if (tree.isPresent() && !(tree.get() instanceof Node.Items)) {
       problems.error(tree.get().place(), "the rows must be a list of maps", "begin each with a -");
     }

@@ -6,6 +6,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.project.ProjectException;
+import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
@@ -94,6 +95,28 @@ final class CheckedRows implements SeedRows {
             });
   }
 
+  /** What is only compared is not looked over: a table that has it has room for it. */
+  @Override
+  public void hash(RowHasher hasher, Runnable onRow) {
+    count = 0;
+    seed.rows()
+        .hash(
+            hasher,
+            () -> {
+              count++;
+              if (count % STOP_EVERY == 0) {
+                refuseStop(count + 1);
+              }
+              onRow.run();
+            });
+  }
+
+  private void refuseStop(long line) {
+    if (listener.wantsStop()) {
+      throw RefusedException.of("stopped; nothing was written", place(line).toString(), "");
+    }
+  }
+
   private void check(SeedRow row) {
     for (int i = 0; i < required.length; i++) {
       if (row.isNull(i)) {
@@ -107,8 +130,8 @@ final class CheckedRows implements SeedRows {
             "the column keeps " + decimals[i] + " digits behind the point, and here are more");
       }
     }
-    if (count % STOP_EVERY == 0 && listener.wantsStop()) {
-      throw RefusedException.of("stopped; nothing was written", place(row.line()).toString(), "");
+    if (count % STOP_EVERY == 0) {
+      refuseStop(row.line());
     }
   }
 

@@ -42,6 +42,10 @@ public final class Seeder {
   private final Staging staging;
 
   private final Map<String, SeedResult> results = new HashMap<>();
+
+  /** How many rows go into a table that is empty, by label. */
+  private final Map<String, Long> fresh = new HashMap<>();
+
   private final List<Bound> changing = new ArrayList<>();
   private final List<SeedScript> scripts = new ArrayList<>();
 
@@ -178,7 +182,10 @@ public final class Seeder {
     boolean empty = new Questions(session).isEmpty(seed.table().name());
     CheckedRows rows = new CheckedRows(seed, listener);
     Optional<SeedCounts> same =
-        empty ? Optional.empty() : new QuickLook(staging, seed).counts(rows);
+        empty
+            ? Optional.empty()
+            : new QuickLook(staging, seed)
+                .counts(rows, SeedFiles.size(project.root(), seed.seed()));
     if (same.isPresent()) {
       results.put(seed.seed().label(), result(seed, same.get(), List.of()));
       return;
@@ -191,14 +198,20 @@ public final class Seeder {
           seed.seed().file(),
           "see that it is the right file, or write extra: keep");
     }
+    changing.add(seed);
+    if (empty && seed.isKeyUnique()) {
+      // The table itself finds a key that stands twice, and all rows are new.
+      fresh.put(seed.seed().label(), rows.count());
+      return;
+    }
     staging.index(seed.stage());
     new Staged(session, staging, List.of()).refuseDoubleKeys(seed);
-    changing.add(seed);
   }
 
   private SeedResult compared(Bound seed, int shown) throws SQLException {
     Comparison comparison = new Comparison(session, staging, seed);
-    SeedCounts counts = comparison.counts();
+    Long all = fresh.get(seed.seed().label());
+    SeedCounts counts = all == null ? comparison.counts() : new SeedCounts(all, 0, 0, 0);
     List<RowChange> changes =
         shown == 0 || counts.isQuiet() ? List.of() : comparison.changes(shown);
     return result(seed, counts, changes);

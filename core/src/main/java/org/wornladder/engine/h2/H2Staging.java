@@ -34,7 +34,7 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public ValueKind kind(Column column) {
+  protected ValueKind kindOf(Column column) {
     String type = column.type();
     if (type.contains("ARRAY")) {
       return ValueKind.LIST;

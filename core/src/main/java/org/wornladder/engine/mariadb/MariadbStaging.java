@@ -60,7 +60,7 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
-  public ValueKind kind(Column column) {
+  protected ValueKind kindOf(Column column) {
     String type = column.type();
     String word = word(column);
     if (type.startsWith("tinyint(1)")) {

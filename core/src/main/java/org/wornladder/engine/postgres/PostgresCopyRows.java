@@ -10,6 +10,7 @@ import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.ProjectException;
+import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 
@@ -55,8 +56,7 @@ final class PostgresCopyRows {
     String text = row.text(column);
     try {
       return switch (kinds.get(column)) {
-        case BINARY ->
-            text.startsWith("\\x") ? text : "\\x" + HexFormat.of().formatHex(Values.bytes(text));
+        case BINARY -> text.startsWith("\\x") ? text : hexadecimal(text);
         case LIST -> text.startsWith("[") ? literal(JsonLists.read(text)) : text;
         default -> text;
       };
@@ -145,8 +145,30 @@ final class PostgresCopyRows {
     }
   }
 
+  /** Gives the fields of a line of COPY's output to a hasher. */
+  static void hash(byte[] line, RowHasher hasher) {
+    hasher.begin();
+    int from = 0;
+    for (int i = 0; i < hasher.columns(); i++) {
+      int to = from;
+      boolean escaped = false;
+      while (line[to] != '\t' && line[to] != '\n') {
+        escaped |= line[to] == '\\';
+        to++;
+      }
+      if (escaped && to == from + 2 && line[from + 1] == 'N') {
+        hasher.none(i);
+      } else if (escaped) {
+        hasher.text(i, unescape(new String(line, from, to - from, StandardCharsets.UTF_8)));
+      } else {
+        hasher.utf8(i, line, from, to);
+      }
+      from = to + 1;
+    }
+  }
+
   /** A field of COPY's output without its escapes. */
-  static String unescape(String text) {
+  private static String unescape(String text) {
     StringBuilder out = new StringBuilder(text.length());
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
@@ -167,6 +189,11 @@ final class PostgresCopyRows {
       }
     }
     return out.toString();
+  }
+
+  /** A value in Base64 as the database writes it. */
+  static String hexadecimal(String text) throws BadValueException {
+    return "\\x" + HexFormat.of().formatHex(Values.bytes(text));
   }
 
   static String base64(String hexadecimal) {

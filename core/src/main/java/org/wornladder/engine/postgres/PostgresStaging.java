@@ -1,11 +1,11 @@
 package org.wornladder.engine.postgres;
 
-import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -22,7 +22,7 @@ import org.wornladder.engine.Staging;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.ProjectException;
-import org.wornladder.project.SeedRow;
+import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Table;
@@ -55,7 +55,7 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public ValueKind kind(Column column) {
+  protected ValueKind kindOf(Column column) {
     String type = column.type();
     if (type.endsWith("[]")) {
       return ValueKind.LIST;
@@ -129,8 +129,7 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public void each(Stage stage, long most, SeedRows.Visitor<SQLException> visitor)
-      throws SQLException {
+  public void hash(Stage stage, long most, RowHasher hasher, Runnable onRow) throws SQLException {
     String columns =
         stage.columns().stream()
             .map(part -> name(part.column().name()))
@@ -138,42 +137,10 @@ final class PostgresStaging extends Staging {
     String query = "SELECT " + columns + " FROM " + session().quoted(stage.table());
     CopyOut out =
         driver().getCopyAPI().copyOut("COPY (" + query + " LIMIT " + most + ") TO STDOUT");
-    SQLException ended = null;
-    long number = 0;
     for (byte[] line = out.readFromCopy(); line != null; line = out.readFromCopy()) {
-      number++;
-      if (ended == null) {
-        try {
-          visitor.row(row(number, line, stage.columns()));
-        } catch (SQLException e) {
-          // What is on its way comes all the same, and must be taken off the wire.
-          ended = e;
-        }
-      }
+      PostgresCopyRows.hash(line, hasher);
+      onRow.run();
     }
-    if (ended != null) {
-      throw ended;
-    }
-  }
-
-  private SeedRow row(long number, byte[] line, List<Stage.Part> columns) {
-    String[] values = new String[columns.size()];
-    int from = 0;
-    for (int i = 0; i < values.length; i++) {
-      int to = from;
-      boolean escaped = false;
-      while (line[to] != '\t' && line[to] != '\n') {
-        escaped |= line[to] == '\\';
-        to++;
-      }
-      String text = new String(line, from, to - from, StandardCharsets.UTF_8);
-      if (!text.equals("\\N")) {
-        String plain = escaped ? PostgresCopyRows.unescape(text) : text;
-        values[i] = shown(columns.get(i).column(), plain);
-      }
-      from = to + 1;
-    }
-    return SeedRow.made(number, values);
   }
 
   @Override
@@ -190,15 +157,28 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public String canonical(Column column, String text) {
-    if (kind(column) == ValueKind.TRUTH) {
-      try {
-        return Boolean.toString(Values.truth(text));
-      } catch (BadValueException e) {
-        return text;
-      }
+  public Optional<UnaryOperator<String>> canonical(Column column) {
+    return switch (kind(column)) {
+      case TRUTH -> Optional.of(PostgresStaging::truth);
+      case BINARY -> Optional.of(PostgresStaging::hexadecimal);
+      default -> Optional.empty();
+    };
+  }
+
+  private static String truth(String text) {
+    try {
+      return Values.truth(text) ? "t" : "f";
+    } catch (BadValueException e) {
+      return text;
     }
-    return text;
+  }
+
+  private static String hexadecimal(String text) {
+    try {
+      return text.startsWith(Values.BASE64) ? PostgresCopyRows.hexadecimal(text) : text;
+    } catch (BadValueException e) {
+      return text;
+    }
   }
 
   /** Types without an equality of their own are compared as documents or texts. */

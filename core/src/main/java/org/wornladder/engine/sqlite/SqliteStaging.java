@@ -40,7 +40,7 @@ final class SqliteStaging extends JdbcStaging {
 
   /** By the rules of affinity, and the names that people give to types. */
   @Override
-  public ValueKind kind(Column column) {
+  protected ValueKind kindOf(Column column) {
     String type = column.type().toUpperCase(Locale.ROOT);
     if (type.contains("INT")) {
       return ValueKind.WHOLE;
