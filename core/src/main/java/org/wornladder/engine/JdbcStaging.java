@@ -7,6 +7,7 @@ import java.sql.Types;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.wornladder.project.ProjectException;
 import org.wornladder.project.RowHasher;
@@ -214,6 +215,19 @@ public abstract class JdbcStaging extends Staging {
           onRow.run();
         }
       }
+    }
+  }
+
+  @Override
+  protected Optional<UnaryOperator<String>> canonical(Column column) {
+    return kind(column) == ValueKind.TRUTH ? Optional.of(JdbcStaging::truth) : Optional.empty();
+  }
+
+  private static String truth(String text) {
+    try {
+      return Boolean.toString(Values.truth(text));
+    } catch (BadValueException e) {
+      return text;
     }
   }
 

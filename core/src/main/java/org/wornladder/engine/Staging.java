@@ -67,10 +67,16 @@ public abstract class Staging {
     session.change(
         createText()
             + name(stage.name())
+            + inOrder()
             + " AS SELECT "
             + String.join(", ", columns)
             + from
             + " WHERE 1 = 0");
+  }
+
+  /** What makes a temporary table keep its rows in the order of their lines; may be empty. */
+  protected String inOrder() {
+    return "";
   }
 
   /** A column as an expression of its type, without the table's rules for it. */
@@ -114,8 +120,23 @@ public abstract class Staging {
    * are the same value, as far as this can be told without the database; empty if they are that as
    * they stand.
    */
-  public Optional<UnaryOperator<String>> canonical(Column column) {
+  protected Optional<UnaryOperator<String>> canonical(Column column) {
     return Optional.empty();
+  }
+
+  /** A hasher of the stage's rows. */
+  public final RowHasher hasher(Stage stage) {
+    List<RowHasher.Field> fields = new ArrayList<>();
+    for (Stage.Part part : stage.columns()) {
+      boolean number =
+          switch (kind(part.column())) {
+            case DECIMAL, FLOATING -> true;
+            default -> false;
+          };
+      boolean key = stage.key().contains(part.name());
+      fields.add(new RowHasher.Field(key, number, canonical(part.column())));
+    }
+    return new RowHasher(fields);
   }
 
   /**
@@ -174,10 +195,16 @@ public abstract class Staging {
    *
    * @param asNull columns that are left NULL for now
    * @param empty whether the real table has no row
+   * @param numbered whether the database numbers the rows, which it does in the file's order
    * @param condition on {@code s}; empty for all rows
    */
   public String insert(
-      Stage stage, List<String> columns, Set<String> asNull, boolean empty, String condition) {
+      Stage stage,
+      List<String> columns,
+      Set<String> asNull,
+      boolean empty,
+      boolean numbered,
+      String condition) {
     List<String> values = new ArrayList<>();
     for (String column : columns) {
       values.add(asNull.contains(column) ? "NULL" : "s." + name(column));
@@ -206,8 +233,12 @@ public abstract class Staging {
         + staged(stage)
         + " s"
         + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions))
-        + " ORDER BY s."
-        + LINE;
+        + (numbered || keepsOrder() ? " ORDER BY s." + LINE : "");
+  }
+
+  /** Whether it costs nothing to take rows in the order of their lines. */
+  protected boolean keepsOrder() {
+    return true;
   }
 
   /** What lets values be given for columns that the database fills by itself. */

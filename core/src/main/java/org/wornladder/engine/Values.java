@@ -65,9 +65,24 @@ public final class Values {
   }
 
   public static void checkNumber(String text) throws BadValueException {
-    if (!NUMBER.matcher(text).matches()) {
+    if (!isPlainNumber(text) && !NUMBER.matcher(text).matches()) {
       throw new BadValueException("this is not a number");
     }
+  }
+
+  /** Whether a text is digits, with one point between them or none: nearly all numbers are. */
+  private static boolean isPlainNumber(String text) {
+    int point = -1;
+    int length = text.length();
+    for (int i = 0; i < length; i++) {
+      char c = text.charAt(i);
+      if (c == '.' && point < 0 && i > 0) {
+        point = i;
+      } else if (c < '0' || c > '9') {
+        return false;
+      }
+    }
+    return length > 0 && point != length - 1;
   }
 
   /** How many digits of a number count. */

@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -16,18 +17,32 @@ public final class RowHasher {
   private static final int END_OF_FIELD = 0x1_0001;
 
   private final boolean[] isKey;
-  private final List<Optional<UnaryOperator<String>>> forms;
+  private final boolean[] isNumber;
+  private final List<Optional<UnaryOperator<String>>> forms = new ArrayList<>();
   private long key;
   private long rest;
 
   /**
-   * @param isKey which columns are the key, in the order of the rows
-   * @param forms how a text is brought into the one form that counts, by column; empty where it
-   *     counts as it stands
+   * A column of the rows.
+   *
+   * @param isKey whether it is part of the key
+   * @param isNumber whether zeros at the end of a fraction do not count
+   * @param form how a text is brought into the one form that counts; empty where it counts as it
+   *     stands
    */
-  public RowHasher(boolean[] isKey, List<Optional<UnaryOperator<String>>> forms) {
-    this.isKey = isKey.clone();
-    this.forms = List.copyOf(forms);
+  public record Field(boolean isKey, boolean isNumber, Optional<UnaryOperator<String>> form) {}
+
+  /**
+   * @param fields in the order of the rows
+   */
+  public RowHasher(List<Field> fields) {
+    isKey = new boolean[fields.size()];
+    isNumber = new boolean[fields.size()];
+    for (int i = 0; i < isKey.length; i++) {
+      isKey[i] = fields.get(i).isKey();
+      isNumber[i] = fields.get(i).isNumber();
+      forms.add(fields.get(i).form());
+    }
   }
 
   /** How many columns a row has. */
@@ -50,7 +65,11 @@ public final class RowHasher {
   public void text(int column, String text) {
     String form = forms.get(column).isPresent() ? forms.get(column).get().apply(text) : text;
     long hash = start(column);
-    for (int i = 0; i < form.length(); i++) {
+    int end = form.length();
+    if (isNumber[column] && form.indexOf('.') >= 0) {
+      end = withoutZeros(form);
+    }
+    for (int i = 0; i < end; i++) {
       hash = mix(hash, form.charAt(i));
     }
     take(column, mix(hash, END_OF_FIELD));
@@ -58,7 +77,8 @@ public final class RowHasher {
 
   /** A field as a part of a buffer. */
   public void characters(int column, char[] buffer, int offset, int length) {
-    if (forms.get(column).isPresent()) {
+    boolean zeros = isNumber[column] && length > 0 && buffer[offset + length - 1] == '0';
+    if (zeros || forms.get(column).isPresent()) {
       text(column, new String(buffer, offset, length));
       return;
     }
@@ -71,6 +91,10 @@ public final class RowHasher {
 
   /** A field as a part of a buffer in UTF-8. */
   public void utf8(int column, byte[] buffer, int from, int to) {
+    if (isNumber[column] && to > from && buffer[to - 1] == '0') {
+      text(column, new String(buffer, from, to - from, StandardCharsets.UTF_8));
+      return;
+    }
     long hash = start(column);
     for (int i = from; i < to; i++) {
       if (buffer[i] < 0) {
@@ -80,6 +104,14 @@ public final class RowHasher {
       hash = mix(hash, buffer[i]);
     }
     take(column, mix(hash, END_OF_FIELD));
+  }
+
+  private static int withoutZeros(String number) {
+    int end = number.length();
+    while (number.charAt(end - 1) == '0') {
+      end--;
+    }
+    return number.charAt(end - 1) == '.' ? end - 1 : end;
   }
 
   /** A whole row. */

@@ -6,11 +6,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
-import java.util.function.UnaryOperator;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
-import org.wornladder.schema.Column;
 
 /**
  * Finds out by reading alone whether a table is already what a file says. It goes by the texts of
@@ -35,15 +33,8 @@ final class QuickLook {
   QuickLook(Staging staging, Bound seed) {
     this.staging = staging;
     this.seed = seed;
-    boolean[] isKey = new boolean[seed.stage().columns().size()];
-    List<Optional<UnaryOperator<String>>> forms = new ArrayList<>();
-    for (int i = 0; i < isKey.length; i++) {
-      Column column = seed.stage().columns().get(i).column();
-      isKey[i] = seed.key().contains(seed.stage().columns().get(i).name());
-      forms.add(staging.canonical(column));
-    }
-    file = new RowHasher(isKey, forms);
-    table = new RowHasher(isKey, forms);
+    file = staging.hasher(seed.stage());
+    table = staging.hasher(seed.stage());
   }
 
   /**

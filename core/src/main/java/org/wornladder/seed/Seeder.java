@@ -32,6 +32,9 @@ import org.wornladder.sql.Place;
  * read, checked and compared; only then is anything written, all of it in one transaction.
  */
 public final class Seeder {
+  /** Files beyond this are worth a thread of their own; in bytes. */
+  private static final long LARGE = 1 << 18;
+
   private final Project project;
   private final Environment environment;
   private final Engine engine;
@@ -191,7 +194,8 @@ public final class Seeder {
       return;
     }
     staging.make(seed.stage());
-    staging.load(seed.stage(), rows);
+    boolean large = SeedFiles.size(project.root(), seed.seed()) > LARGE;
+    staging.load(seed.stage(), large ? new AheadRows(rows) : rows);
     if (rows.count() == 0 && seed.seed().delete()) {
       throw RefusedException.of(
           "the file has no row, and extra: delete would empty " + seed.table().name(),

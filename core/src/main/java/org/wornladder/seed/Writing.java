@@ -150,7 +150,8 @@ final class Writing {
     Set<String> later = later(seed);
     if (counts.added() > 0) {
       boolean empty = counts.unchanged() == 0 && counts.updated() == 0 && isEmpty(seed);
-      session.change(staging.insert(seed.stage(), seed.columns(), later, empty, condition));
+      session.change(
+          staging.insert(seed.stage(), seed.columns(), later, empty, isNumbered(seed), condition));
     }
     List<String> updated = new ArrayList<>(seed.updated());
     updated.removeAll(later);
@@ -159,6 +160,17 @@ final class Writing {
       String which = condition.isEmpty() ? differing : differing + " AND " + condition;
       session.change(staging.update(seed.stage(), updated, which));
     }
+  }
+
+  /** Whether the database gives rows numbers of its own. */
+  private static boolean isNumbered(Bound seed) {
+    return seed.table().columns().stream()
+        .anyMatch(column -> numbers(column) && !seed.columns().contains(column.name()));
+  }
+
+  private static boolean numbers(Column column) {
+    return column.more(Column.IDENTITY).isPresent()
+        || column.defaultValue().filter(value -> value.contains("nextval")).isPresent();
   }
 
   private boolean isEmpty(Bound seed) throws SQLException {
@@ -277,10 +289,9 @@ final class Writing {
     Set<String> seen = new HashSet<>();
     for (Bound seed : order.seeds()) {
       for (Column column : seed.table().columns()) {
-        boolean numbered =
-            column.more(Column.IDENTITY).isPresent()
-                || column.defaultValue().filter(value -> value.contains("nextval")).isPresent();
-        if (numbered && seed.columns().contains(column.name()) && seen.add(seed.table().name())) {
+        if (numbers(column)
+            && seed.columns().contains(column.name())
+            && seen.add(seed.table().name())) {
           for (String change : staging.numbersGoOn(seed.table(), column)) {
             session.change(change);
           }

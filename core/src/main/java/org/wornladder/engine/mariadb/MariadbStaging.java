@@ -55,6 +55,11 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
+  protected String inOrder() {
+    return " (" + LINE + " bigint NOT NULL PRIMARY KEY)";
+  }
+
+  @Override
   protected String lineType() {
     return "integer";
   }

@@ -45,8 +45,8 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  protected String createText() {
-    return "CREATE TEMPORARY TABLE ";
+  protected boolean keepsOrder() {
+    return false;
   }
 
   @Override
@@ -157,7 +157,7 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public Optional<UnaryOperator<String>> canonical(Column column) {
+  protected Optional<UnaryOperator<String>> canonical(Column column) {
     return switch (kind(column)) {
       case TRUTH -> Optional.of(PostgresStaging::truth);
       case BINARY -> Optional.of(PostgresStaging::hexadecimal);

@@ -57,6 +57,8 @@ final class SqliteSession extends JdbcSession {
     boolean there = file.isThere();
     SQLiteConfig config = new SQLiteConfig();
     config.setBusyTimeout((int) Math.min(Integer.MAX_VALUE, target.lockWait().toMillis()));
+    // Otherwise the driver asks for the last row's number behind every insertion.
+    config.setGetGeneratedKeys(false);
     config.enforceForeignKeys(target.environment().settings().foreignKeys());
     if (access == Access.READ && there) {
       config.resetOpenMode(SQLiteOpenMode.CREATE);

@@ -3,6 +3,8 @@ package org.wornladder.engine.sqlite;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.wornladder.engine.BadValueException;
@@ -22,15 +24,21 @@ final class SqliteStaging extends JdbcStaging {
   /** Digits that a number with a fraction keeps (SQLite's documentation, "Datatypes", 2). */
   private static final int KEPT_DIGITS = 15;
 
+  private static final int TOGETHER = 500;
   private static final int DIGITS_OF_LONG = 18;
 
   SqliteStaging(Session session, Quoting quoting) {
     super(session, quoting);
   }
 
+  /** Its rows lie in the order of the file, so that none has to be sought for. */
   @Override
-  protected String lineType() {
-    return "INTEGER";
+  public void make(Stage stage) throws SQLException {
+    List<String> columns = new ArrayList<>(List.of(LINE + " INTEGER PRIMARY KEY"));
+    for (Stage.Part part : stage.all()) {
+      columns.add(name(part.name()) + " " + part.column().type());
+    }
+    session().change("CREATE TABLE " + staged(stage) + " (" + String.join(", ", columns) + ")");
   }
 
   @Override
@@ -72,15 +80,21 @@ final class SqliteStaging extends JdbcStaging {
     return type.startsWith("JSON") ? ValueKind.JSON : ValueKind.OTHER;
   }
 
+  /** It touches the temporary database alone, and takes no lock of the other. */
   @Override
   protected void loadBegins() throws SQLException {
-    // It touches the temporary database alone, and takes no lock of the other.
-    session().change("BEGIN");
+    session().connection().setAutoCommit(false);
   }
 
   @Override
   protected void loadEnds() throws SQLException {
-    session().change("COMMIT");
+    session().connection().commit();
+    session().connection().setAutoCommit(true);
+  }
+
+  @Override
+  protected int together() {
+    return TOGETHER;
   }
 
   @Override
@@ -130,14 +144,21 @@ final class SqliteStaging extends JdbcStaging {
 
   @Override
   public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
-    Object value = row.getObject(index);
-    if (value instanceof byte[] bytes) {
-      return Optional.of(Values.base64(bytes));
+    switch (kind(column)) {
+      case BINARY, OTHER, TRUTH -> {
+        Object value = row.getObject(index);
+        if (value instanceof byte[] bytes) {
+          return Optional.of(Values.base64(bytes));
+        }
+        boolean truth = kind(column) == ValueKind.TRUTH && value instanceof Number;
+        return truth
+            ? Optional.of(Boolean.toString(((Number) value).longValue() != 0))
+            : Optional.ofNullable(value).map(Object::toString);
+      }
+      default -> {
+        return Optional.ofNullable(row.getString(index));
+      }
     }
-    boolean truth = kind(column) == ValueKind.TRUTH && value instanceof Number;
-    return truth
-        ? Optional.of(Boolean.toString(row.getInt(index) != 0))
-        : Optional.ofNullable(row.getString(index));
   }
 
   @Override
