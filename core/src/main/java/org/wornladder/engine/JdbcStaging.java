@@ -166,12 +166,12 @@ public abstract class JdbcStaging extends Staging {
           throw e;
         }
         String column = columnIn(e).map(name -> "column " + name + ": ").orElse("");
-        throw ProjectException.of(rows.place(row.line()), column + words(e), "");
+        throw ProjectException.of(rows.place(row.position()), column + words(e), "");
       }
     }
 
     private void bindAll(SeedRow row) throws SQLException {
-      sql.setLong(1, row.line());
+      sql.setLong(1, row.position());
       for (int i = 0; i < row.size(); i++) {
         if (row.isNull(i)) {
           sql.setNull(i + 2, Types.VARCHAR);
@@ -181,7 +181,7 @@ public abstract class JdbcStaging extends Staging {
           } catch (BadValueException e) {
             String column = rows.columns().get(i);
             throw ProjectException.of(
-                rows.place(row.line()), "column " + column + ": " + e.getMessage(), "");
+                rows.place(row.position()), "column " + column + ": " + e.getMessage(), "");
           }
         }
       }

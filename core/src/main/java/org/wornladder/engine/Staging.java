@@ -22,7 +22,7 @@ import org.wornladder.sql.Quoting;
  * table is {@code t} and the temporary one {@code s}.
  */
 public abstract class Staging {
-  /** The column that says where a row stands in its file. */
+  /** The column that has the position of a row in its file. */
   public static final String LINE = "ladder_line";
 
   private final Session session;
@@ -147,6 +147,19 @@ public abstract class Staging {
    */
   public abstract void hash(Stage stage, long most, RowHasher hasher, Runnable onRow)
       throws SQLException;
+
+  /** The position of a row by its number among all, counted from 1. */
+  public static long position(SeedRows rows, long number) {
+    long[] state = {0, 0};
+    rows.<RuntimeException>each(
+        row -> {
+          state[0]++;
+          if (state[0] == number) {
+            state[1] = row.position();
+          }
+        });
+    return state[1];
+  }
 
   /** Whether two values are the same one, NULL and case and blanks included. */
   public abstract String same(Column column, String left, String right);

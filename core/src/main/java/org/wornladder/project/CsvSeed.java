@@ -56,8 +56,13 @@ final class CsvSeed implements SeedRows {
   }
 
   @Override
-  public Place place(long line) {
-    return source.place(line);
+  public Place place(long position) {
+    return source.place(position);
+  }
+
+  @Override
+  public Place header() {
+    return source.place(1);
   }
 
   @Override

@@ -2,6 +2,7 @@ package org.wornladder.project;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
@@ -91,8 +92,13 @@ final class JsonSeed implements SeedRows {
   }
 
   @Override
-  public Place place(long line) {
-    return source.place(line);
+  public Place place(long position) {
+    return source.placeOf(position);
+  }
+
+  @Override
+  public Place header() {
+    return source.place();
   }
 
   @Override
@@ -106,12 +112,13 @@ final class JsonSeed implements SeedRows {
         source,
         parser -> {
           String[] values = new String[columns.size()];
-          long line = parser.currentTokenLocation().getLineNr();
+          JsonLocation start = parser.currentTokenLocation();
+          long position = SeedSource.position(start.getLineNr(), start.getColumnNr());
           while (parser.nextToken() != JsonToken.END_OBJECT) {
             int column = columns.indexOf(parser.currentName());
             values[column] = value(parser);
           }
-          visitor.row(new SeedRow(line, values));
+          visitor.row(new SeedRow(position, values));
         });
   }
 

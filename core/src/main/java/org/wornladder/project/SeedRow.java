@@ -2,15 +2,15 @@ package org.wornladder.project;
 
 /** One row of a seed file, field by field as text. */
 public final class SeedRow {
-  private final long line;
+  private final long position;
   private final String[] values;
 
   /**
-   * @param line where it begins in its file, counted from 1
+   * @param position tells it from all others, in the order of the file
    * @param values in the order of the file's columns, a null for NULL; not copied
    */
-  SeedRow(long line, String... values) {
-    this.line = line;
+  SeedRow(long position, String... values) {
+    this.position = position;
     this.values = values;
   }
 
@@ -19,8 +19,9 @@ public final class SeedRow {
     return new SeedRow(number, values);
   }
 
-  public long line() {
-    return line;
+  /** Tells it from all other rows of its file, in their order; where it stands is told by it. */
+  public long position() {
+    return position;
   }
 
   public int size() {

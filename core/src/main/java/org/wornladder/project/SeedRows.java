@@ -8,8 +8,11 @@ public interface SeedRows {
   /** The columns of every row. */
   List<String> columns();
 
-  /** Where a row stands, for messages. */
-  Place place(long line);
+  /** Where a row stands, by its position. */
+  Place place(long position);
+
+  /** The place of what stands before all rows, such as the names of the columns. */
+  Place header();
 
   /**
    * A checksum of the file (CRC-32 and CRC-32C), in hexadecimal digits: it tells that a file is

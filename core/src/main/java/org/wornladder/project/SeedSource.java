@@ -18,6 +18,7 @@ import org.wornladder.sql.Place;
 /** A seed's file, to be read as often as is needed. */
 final class SeedSource {
   private static final int CHUNK = 1 << 16;
+  private static final int COLUMNS = 1 << 20;
 
   private final Path root;
   private final String file;
@@ -78,6 +79,16 @@ final class SeedSource {
 
   Place place(long line) {
     return new Place(file, (int) Math.min(Integer.MAX_VALUE, line), 0);
+  }
+
+  /** A position of a row that may share its line with others. */
+  static long position(int line, int column) {
+    return (long) line * COLUMNS + Math.min(column, COLUMNS - 1);
+  }
+
+  /** The place of a position that {@link #position} made. */
+  Place placeOf(long position) {
+    return new Place(file, (int) (position / COLUMNS), (int) (position % COLUMNS));
   }
 
   ProjectException unreadable(IOException e) {

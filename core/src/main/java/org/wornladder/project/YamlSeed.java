@@ -53,7 +53,7 @@ final class YamlSeed implements SeedRows {
     for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
       values[columns.indexOf(entry.getKey())] = text(entry.getValue().value());
     }
-    return new SeedRow(map.place().line(), values);
+    return new SeedRow(SeedSource.position(map.place().line(), map.place().column()), values);
   }
 
   private static String text(Node value) {
@@ -69,8 +69,13 @@ final class YamlSeed implements SeedRows {
   }
 
   @Override
-  public Place place(long line) {
-    return source.place(line);
+  public Place place(long position) {
+    return source.placeOf(position);
+  }
+
+  @Override
+  public Place header() {
+    return source.place();
   }
 
   @Override

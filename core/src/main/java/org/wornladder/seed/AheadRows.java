@@ -25,8 +25,13 @@ final class AheadRows implements SeedRows {
   }
 
   @Override
-  public Place place(long line) {
-    return rows.place(line);
+  public Place place(long position) {
+    return rows.place(position);
+  }
+
+  @Override
+  public Place header() {
+    return rows.header();
   }
 
   @Override

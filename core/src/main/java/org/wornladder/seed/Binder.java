@@ -53,7 +53,7 @@ final class Binder {
    */
   Optional<Bound> bind(Seed seed, Table table, SeedRows rows, int number) {
     int before = problems.size();
-    Place header = rows.place(seed.form() == Seed.Form.CSV ? 1 : 0);
+    Place header = rows.header();
     List<Stage.Part> parts = new ArrayList<>();
     List<Stage.Part> resolved = new ArrayList<>();
     List<Look> looks = new ArrayList<>();

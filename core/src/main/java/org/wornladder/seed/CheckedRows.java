@@ -74,8 +74,13 @@ final class CheckedRows implements SeedRows {
   }
 
   @Override
-  public Place place(long line) {
-    return seed.rows().place(line);
+  public Place place(long position) {
+    return seed.rows().place(position);
+  }
+
+  @Override
+  public Place header() {
+    return seed.rows().header();
   }
 
   @Override
@@ -111,9 +116,9 @@ final class CheckedRows implements SeedRows {
             });
   }
 
-  private void refuseStop(long line) {
+  private void refuseStop(long position) {
     if (listener.wantsStop()) {
-      throw RefusedException.of("stopped; nothing was written", place(line).toString(), "");
+      throw RefusedException.of("stopped; nothing was written", place(position).toString(), "");
     }
   }
 
@@ -131,13 +136,13 @@ final class CheckedRows implements SeedRows {
       }
     }
     if (count % STOP_EVERY == 0) {
-      refuseStop(row.line());
+      refuseStop(row.position());
     }
   }
 
   private ProjectException wrong(SeedRow row, int column, String what) {
     return ProjectException.of(
-        place(row.line()), "column " + columns().get(column) + ": " + what, "");
+        place(row.position()), "column " + columns().get(column) + ": " + what, "");
   }
 
   /** How many digits behind the point count. */

@@ -117,7 +117,8 @@ final class Comparison {
       }
     }
     RowChange.Kind kind = added ? RowChange.Kind.ADDED : RowChange.Kind.UPDATED;
-    return new RowChange(kind, row.getLong(1), String.join(", ", key), fields);
+    return new RowChange(
+        kind, seed.rows().place(row.getLong(1)).line(), String.join(", ", key), fields);
   }
 
   private Optional<String> after(ResultSet row, int index, List<Column> columns)

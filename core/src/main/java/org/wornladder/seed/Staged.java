@@ -45,7 +45,7 @@ final class Staged {
                     "the key ("
                         + String.join(", ", seed.key())
                         + ") stands here again; first on line "
-                        + row.getLong(1),
+                        + seed.rows().place(row.getLong(1)).line(),
                     "keep one of them, or widen key: in ladder.yaml"));
     refuse(problems);
   }
@@ -143,8 +143,8 @@ final class Staged {
                 "add it to the seed of " + look.target() + ", or mend the word"));
   }
 
-  private static Problem problem(Bound seed, long line, String message, String next) {
-    return new Problem(Problem.Severity.ERROR, seed.rows().place(line), message, next);
+  private static Problem problem(Bound seed, long position, String message, String next) {
+    return new Problem(Problem.Severity.ERROR, seed.rows().place(position), message, next);
   }
 
   private static void refuse(List<Problem> problems) {

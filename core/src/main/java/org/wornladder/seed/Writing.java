@@ -219,7 +219,7 @@ final class Writing {
       Bound wrong = seed.get();
       new Staged(session, staging, List.of()).refuseDoubleKeys(wrong);
       String place =
-          line(wrong).map(line -> wrong.rows().place(line).toString()).orElse(wrong.seed().file());
+          position(wrong).map(at -> wrong.rows().place(at).toString()).orElse(wrong.seed().file());
       return failed(wrong.seed().label(), place, Optional.empty(), fault, e);
     }
     return failed(
@@ -239,8 +239,8 @@ final class Writing {
         new SQLException(environment.secrets().mask(String.valueOf(e.getMessage()))));
   }
 
-  /** The line of the first row that the database does not take, found by halving. */
-  private Optional<Long> line(Bound seed) {
+  /** The position of the first row that the database does not take, found by halving. */
+  private Optional<Long> position(Bound seed) {
     try {
       long high =
           new Questions(session)
@@ -264,7 +264,7 @@ final class Writing {
     }
   }
 
-  /** Whether it fails with the rows up to a line; nothing stays of the trial. */
+  /** Whether it fails with the rows up to a position; nothing stays of the trial. */
   private boolean fails(Bound seed, long upTo) throws SQLException {
     session.begin();
     try {

@@ -155,7 +155,7 @@ class SeedTest {
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("no row of")
         .extracting(e -> ((ProjectException) e).where().orElse(""))
-        .isEqualTo("seeds/picking.yaml:1");
+        .isEqualTo("seeds/picking.yaml:1:3");
   }
 
   @ParameterizedTest

@@ -1,7 +1,9 @@
 package org.wornladder.engine.mariadb;
 
 import java.sql.PreparedStatement;
+import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.HexFormat;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -13,6 +15,7 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.Stage;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
+import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.sql.Quoting;
 
@@ -105,8 +108,7 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
-  public Optional<String> read(java.sql.ResultSet row, int index, Column column)
-      throws SQLException {
+  public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
     return kind(column) == ValueKind.TRUTH
         ? Optional.ofNullable(row.getString(index)).map(MariadbStaging::shown)
         : super.read(row, index, column);
@@ -120,6 +122,50 @@ final class MariadbStaging extends JdbcStaging {
     };
   }
 
+  /**
+   * By LOAD DATA where the server takes it, and all values can travel as text (documentation, "LOAD
+   * DATA INFILE").
+   */
+  @Override
+  public void load(Stage stage, SeedRows rows) throws SQLException {
+    boolean plain =
+        stage.columns().stream().noneMatch(part -> kind(part.column()) == ValueKind.OTHER);
+    if (plain && session().connection() instanceof org.mariadb.jdbc.Connection && takesFiles()) {
+      new MariadbLoad(session(), stage, this).load(rows);
+    } else {
+      super.load(stage, rows);
+    }
+  }
+
+  private boolean takesFiles() throws SQLException {
+    try (java.sql.Statement sql = session().connection().createStatement();
+        ResultSet row = sql.executeQuery("SELECT @@global.local_infile")) {
+      return row.next() && row.getBoolean(1);
+    }
+  }
+
+  /** A value as LOAD DATA takes it. */
+  static String written(ValueKind kind, String text) throws BadValueException {
+    switch (kind) {
+      case TRUTH -> {
+        return truth(text);
+      }
+      case MOMENT -> {
+        return Values.withoutZone(text);
+      }
+      case BINARY -> {
+        return HexFormat.of().formatHex(Values.bytes(text));
+      }
+      case WHOLE -> Values.checkWhole(text);
+      case DECIMAL, FLOATING -> Values.checkNumber(text);
+      case DATE -> Values.checkDate(text);
+      default -> {
+        return text;
+      }
+    }
+    return text;
+  }
+
   @Override
   protected int together() {
     return TOGETHER;
@@ -127,13 +173,21 @@ final class MariadbStaging extends JdbcStaging {
 
   @Override
   protected String words(SQLException e) {
-    String words = session().fault(e).words();
+    return words(session().fault(e).words());
+  }
+
+  /** The server's words without the row, which counts from elsewhere, and without the value. */
+  static String words(String words) {
     return VALUE.matcher(words.replaceFirst(" at row \\d+$", "")).replaceFirst("");
   }
 
   @Override
   protected Optional<String> columnIn(SQLException e) {
-    Matcher column = COLUMN.matcher(session().fault(e).words());
+    return columnIn(session().fault(e).words());
+  }
+
+  static Optional<String> columnIn(String words) {
+    Matcher column = COLUMN.matcher(words);
     if (!column.find()) {
       return Optional.empty();
     }

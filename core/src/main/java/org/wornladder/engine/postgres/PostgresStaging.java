@@ -16,6 +16,7 @@ import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.Fault;
+import org.wornladder.engine.RowText;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Stage;
 import org.wornladder.engine.Staging;
@@ -80,11 +81,13 @@ final class PostgresStaging extends Staging {
     String copy = "COPY " + staged(stage) + " (" + LINE + ", " + columns + ") FROM STDIN";
     CopyIn in = driver().getCopyAPI().copyIn(copy);
     try {
-      PostgresCopyRows out =
-          new PostgresCopyRows(
-              in, rows, stage.columns().stream().map(part -> kind(part.column())).toList());
-      rows.each(out::row);
-      out.flush();
+      List<ValueKind> kinds = stage.columns().stream().map(part -> kind(part.column())).toList();
+      new RowText(
+              rows,
+              kinds,
+              PostgresCopyRows::written,
+              (bytes, length) -> in.writeToCopy(bytes, 0, length))
+          .writeAll();
       in.endCopy();
     } catch (SQLException e) {
       throw located(e, rows);
@@ -113,19 +116,7 @@ final class PostgresStaging extends Staging {
     long number = Long.parseLong(where.group(1));
     String column = where.group(2) == null ? "" : "column " + where.group(2) + ": ";
     String words = VALUE.matcher(said.orElseThrow().getMessage()).replaceFirst("");
-    throw ProjectException.of(rows.place(line(rows, number)), column + words, "");
-  }
-
-  private static long line(SeedRows rows, long number) {
-    long[] state = {0, 0};
-    rows.<RuntimeException>each(
-        row -> {
-          state[0]++;
-          if (state[0] == number) {
-            state[1] = row.line();
-          }
-        });
-    return state[1];
+    throw ProjectException.of(rows.place(position(rows, number)), column + words, "");
   }
 
   @Override
