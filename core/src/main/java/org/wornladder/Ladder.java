@@ -1,38 +1,21 @@
 package org.wornladder;
 
 import java.nio.file.Path;
-import java.sql.SQLException;
-import java.util.Collections;
-import java.util.HashSet;
-import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.ApplyPlanner;
 import org.wornladder.climb.Approval;
-import org.wornladder.climb.Doubts;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
-import org.wornladder.climb.PlanBasis;
-import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.RollbackPlanner;
-import org.wornladder.climb.Runner;
 import org.wornladder.climb.Settlement;
-import org.wornladder.climb.Step;
 import org.wornladder.diff.CreationScript;
-import org.wornladder.diff.Difference;
-import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.DatabaseErrors;
-import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
-import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
@@ -138,7 +121,10 @@ public final class Ladder {
 
   /** What apply would do. */
   public Plan preview(String environment, ApplyOptions options) {
-    return in(environment, Access.READ, site -> applyPlan(site, site.provenHistory(), options));
+    return in(
+        environment,
+        Access.READ,
+        site -> changing().applyPlan(site, site.provenHistory(), options));
   }
 
   /**
@@ -149,30 +135,14 @@ public final class Ladder {
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
     return in(
-        environment,
-        Access.WRITE,
-        site ->
-            change(
-                site,
-                approval,
-                listener,
-                options.despiteDrift(),
-                history -> applyPlan(site, history, options)));
+        environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
   }
 
   /** Runs ways down. */
   public Outcome rollback(
       String environment, RollbackOptions options, Approval approval, Listener listener) {
     return in(
-        environment,
-        Access.WRITE,
-        site ->
-            change(
-                site,
-                approval,
-                listener,
-                Optional.of(""),
-                history -> rollbackPlan(site, history, options)));
+        environment, Access.WRITE, site -> changing().rollback(site, options, approval, listener));
   }
 
   /** Puts a stuck or worn rung right, on the record. */
@@ -192,7 +162,7 @@ public final class Ladder {
                 listener::waiting,
                 same -> {
                   History history = same.provenHistory();
-                  approval.check(basis(same, history).empty(), same.environment());
+                  approval.check(changing().basis(same, history).empty(), same.environment());
                   new Settlement(project, same.environment(), same.session(), same.journal())
                       .settle(number, verdict, because, history);
                   return same;
@@ -267,148 +237,6 @@ public final class Ladder {
     return new StatusReader(project, site.environment(), site.engine(), history);
   }
 
-  private Plan applyPlan(Site site, History history, ApplyOptions options) throws SQLException {
-    Optional<History> promoted =
-        site.environment()
-            .settings()
-            .promotedFrom()
-            .map(from -> in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    PlanBasis basis = basis(site, history);
-    return new ApplyPlanner(basis, options, new Doubts(basis).read()).plan(promoted);
-  }
-
-  private Plan rollbackPlan(Site site, History history, RollbackOptions options)
-      throws SQLException {
-    PlanBasis basis = basis(site, history);
-    return new RollbackPlanner(basis, options, new Doubts(basis).read()).plan();
-  }
-
-  private PlanBasis basis(Site site, History history) {
-    return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
-  }
-
-  private interface Planning {
-    Plan plan(History history) throws SQLException;
-  }
-
-  private Outcome change(
-      Site site,
-      Approval approval,
-      Listener listener,
-      Optional<String> despiteDrift,
-      Planning planning)
-      throws SQLException {
-    try (DatabaseLock lock = site.session().lock(settings.lockWait(), listener::waiting)) {
-      History history = site.provenHistory();
-      Plan plan = planning.plan(history);
-      if (plan.isEmpty()) {
-        listener.started(plan);
-        return outcome(history, plan, List.of(), 0, new StructureSummary(List.of()));
-      }
-      Expectation expectation = Expectation.of(site, history);
-      if (site.environment().settings().guarded() && despiteDrift.isEmpty()) {
-        refuseDrift(site.environment().name(), expectation.counting(project));
-      }
-      approval.check(plan, site.environment());
-      despiteDrift
-          .filter(reason -> !reason.isEmpty())
-          .ifPresent(reason -> recordDrift(site, reason, expectation.counting(project)));
-      expectation.keepBefore();
-      long start = System.nanoTime();
-      Runner runner =
-          new Runner(
-              site.engine(),
-              site.session(),
-              site.journal(),
-              plan,
-              listener,
-              settings.retries(),
-              !site.environment().settings().guarded());
-      List<Outcome.Done> done = run(runner, site, expectation);
-      long elapsed = (System.nanoTime() - start) / 1_000_000;
-      return outcome(history, plan, done, elapsed, expectation.keepAfter());
-    }
-  }
-
-  /**
-   * A run that fails has changed something too: what is expected follows it. One that left a rung
-   * half way has not ended: what a person does to end it counts as its work.
-   */
-  private static List<Outcome.Done> run(Runner runner, Site site, Expectation expectation) {
-    try {
-      return runner.run();
-    } catch (LadderException e) {
-      try {
-        if (site.journal().read(Depth.GLANCE).stuck().isEmpty()) {
-          expectation.keepAfter();
-        }
-      } catch (SQLException | LadderException second) {
-        // The next run finds that this one did not come to its end, and makes up for it.
-        e.addSuppressed(second);
-      }
-      throw e;
-    }
-  }
-
-  private static Outcome outcome(
-      History before,
-      Plan plan,
-      List<Outcome.Done> done,
-      long elapsed,
-      StructureSummary structure) {
-    return new Outcome(
-        plan,
-        done,
-        highest(before, plan, done),
-        elapsed,
-        structure,
-        done.size() < plan.steps().size());
-  }
-
-  /** The highest number in place after a run; 0 if none is. */
-  private static long highest(History before, Plan plan, List<Outcome.Done> done) {
-    Set<Long> inPlace = new HashSet<>();
-    before.inPlaceNewestFirst().forEach(rung -> inPlace.add(rung.number()));
-    for (Outcome.Done step : done) {
-      if (step.step() instanceof Step.OfRung rung) {
-        if (plan.direction() == Direction.UP) {
-          inPlace.add(rung.number());
-        } else {
-          inPlace.remove(rung.number());
-        }
-      }
-    }
-    return inPlace.isEmpty() ? 0 : Collections.max(inPlace);
-  }
-
-  private static void refuseDrift(String environment, List<Difference> drift) {
-    if (!drift.isEmpty()) {
-      Difference first = drift.get(0);
-      String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
-      throw RefusedException.of(
-          environment
-              + " is not what its history says: "
-              + first.kind().word()
-              + " "
-              + first.fullName()
-              + more,
-          "environment " + environment,
-          "ladder drift "
-              + environment
-              + " shows all; --despite-drift REASON goes on, on the record");
-    }
-  }
-
-  private void recordDrift(Site site, String reason, List<Difference> drift) {
-    try {
-      new Settlement(project, site.environment(), site.session(), site.journal())
-          .goOnDespite(drift.size(), reason);
-    } catch (SQLException e) {
-      throw DatabaseErrors.translate(
-          site.session(), site.environment().name(), "writing the reason down", e);
-    }
-  }
-
   /**
    * Whether a database is what its history says, or what the files make. Needs only the right to
    * read, but for the scratch database in which files are run.
@@ -450,7 +278,26 @@ public final class Ladder {
    */
   public SeedOutcome seed(
       String environment, SeedOptions options, SeedApproval approval, SeedListener listener) {
-    return new Seeding(project, settings, this::in).seed(environment, options, approval, listener);
+    return seeding().seed(environment, options, approval, listener);
+  }
+
+  /**
+   * A fresh start: empties a disposable environment, applies everything, and seeds.
+   *
+   * @param approval asked once with what would be lost
+   */
+  public Rebuilt rebuild(
+      String environment,
+      RebuildOptions options,
+      RebuildApproval approval,
+      Listener listener,
+      SeedListener seedListener) {
+    return new Rebuilding(settings, this::in, changing(), seeding())
+        .rebuild(environment, options, approval, listener, seedListener);
+  }
+
+  private Seeding seeding() {
+    return new Seeding(project, settings, this::in);
   }
 
   /**
@@ -471,6 +318,10 @@ public final class Ladder {
   /** What stands in an environment as statements, in an order that runs. */
   public CreationScript ddl(String environment, Optional<String> table) {
     return structures().ddl(environment, table);
+  }
+
+  private Changing changing() {
+    return new Changing(project, settings, this::in);
   }
 
   private Structures structures() {

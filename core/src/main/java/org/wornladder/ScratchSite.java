@@ -138,7 +138,7 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
     try {
       DatabaseLock lock = keeper.lock(settings.lockWait(), settings.onWait());
       refuseJournal(keeper);
-      engine.empty(keeper);
+      engine.empty(keeper, List.of());
       ScratchDatabase.prove(keeper, engine, project.name());
       return new Erased(
           keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));

@@ -26,10 +26,13 @@ record Seeding(Project project, LadderSettings settings, Visit visit) {
         Access.WRITE,
         site ->
             site.locked(
-                settings, listener::waiting, same -> seed(same, options, approval, listener)));
+                settings,
+                listener::waiting,
+                same -> seedLocked(same, options, approval, listener)));
   }
 
-  private SeedOutcome seed(
+  /** For who has the lock already. */
+  SeedOutcome seedLocked(
       Site site, SeedOptions options, SeedApproval approval, SeedListener listener)
       throws SQLException {
     Seeder seeder = seeder(site, site.provenHistory(), listener);

@@ -2,6 +2,7 @@ package org.wornladder.engine;
 
 import java.sql.SQLException;
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.project.Environment;
@@ -63,9 +64,16 @@ public interface Engine {
    */
   ScratchDatabase scratch(Target server, Environment like, String project, Clock clock);
 
-  /** Empties the managed schemas of a database that was named for that. */
-  default void empty(Session session) throws SQLException {
-    throw new SQLException(name() + " has no databases on a server", "0A000");
+  /**
+   * Takes every object out of the managed schemas, and nothing that lies outside of them.
+   *
+   * @param last tables that go last, so that a run that was interrupted can still be told by them
+   */
+  void empty(Session session, List<String> last) throws SQLException;
+
+  /** What lies outside of the managed schemas and could not stand without what is in them. */
+  default List<String> outsideDependents(Session session) throws SQLException {
+    return List.of();
   }
 
   /** What a statement reaches that lies outside of its database; empty if nothing. */

@@ -7,6 +7,8 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
@@ -34,6 +36,7 @@ public final class Journal {
   private final Clock clock;
 
   private Optional<Entry.Who> who = Optional.empty();
+  private final Set<String> others = new TreeSet<>();
   private boolean exists;
   private long lastNumber;
   private String lastHash = "";
@@ -76,6 +79,7 @@ public final class Journal {
         session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "journal"));
     lastNumber = 0;
     lastHash = "";
+    others.clear();
     if (!exists) {
       return History.of(List.of(), Optional.empty());
     }
@@ -94,6 +98,8 @@ public final class Journal {
         lastHash = entry.hash();
         if (entry.project().equals(project)) {
           entries.add(entry);
+        } else {
+          others.add(entry.project());
         }
       }
     } catch (SQLException e) {
@@ -187,6 +193,11 @@ public final class Journal {
   /** Whether the table is there, as far as was read and written. */
   public boolean isThere() {
     return exists;
+  }
+
+  /** The other projects that have entries, as far as was read. */
+  public Set<String> others() {
+    return Set.copyOf(others);
   }
 
   /** The number of the last entry that is committed. */

@@ -2,7 +2,9 @@ package org.wornladder.server;
 
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
+import java.sql.SQLException;
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -94,6 +96,11 @@ public final class InterruptedEngine implements Engine {
   @Override
   public Optional<String> reachesOut(Statement statement) {
     return inner.reachesOut(statement);
+  }
+
+  @Override
+  public void empty(Session session, List<String> last) throws SQLException {
+    inner.empty(session, last);
   }
 
   @Override

@@ -29,6 +29,7 @@ public final class CommandTable {
           new Row("drift", "Lay what stands in a database beside what its history says."),
           new Row("compare", "Lay two structures beside each other."),
           new Row("seed", "Bring reference data to what the files say."),
+          new Row("rebuild", "Empty a disposable database, apply everything, seed."),
           new Row("settle", "Put a stuck or worn rung right."),
           new Row("renumber", "Move a rung to the end, when two have one number."),
           new Row("demo", "Run the whole example in a new folder."));
@@ -97,6 +98,7 @@ public final class CommandTable {
       case "drift" -> new DriftCommand();
       case "compare" -> new CompareCommand();
       case "seed" -> new SeedCommand();
+      case "rebuild" -> new RebuildCommand();
       case "settle" -> new SettleCommand();
       case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();

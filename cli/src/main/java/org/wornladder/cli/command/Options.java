@@ -117,10 +117,13 @@ public final class Options {
     spec.addOption(flag(YES, "Answer questions with yes. Not enough for a guarded environment."));
     spec.addOption(
         text(CONFIRM, "ENV", "The environment's name once more: the yes for a guarded one."));
-    spec.addOption(
-        text(LOCK_WAIT, "SECONDS", "How long to wait for another process's lock; 60 otherwise."));
+    spec.addOption(lockWait());
     spec.addOption(
         text(RETRIES, "N", "Try a step again that could not get a lock of the database."));
+  }
+
+  static OptionSpec lockWait() {
+    return text(LOCK_WAIT, "SECONDS", "How long to wait for another process's lock; 60 otherwise.");
   }
 
   /** What commands take that compare structures. */

@@ -2,11 +2,13 @@ package org.wornladder.cli.view;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.wornladder.cli.Terminal;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Step;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.project.Direction;
+import org.wornladder.seed.SeedOutcome;
 
 /** What a run did, in one line or as JSON. */
 public final class OutcomeView {
@@ -54,16 +56,26 @@ public final class OutcomeView {
     return rungs + (standing ? " and standing scripts" : "");
   }
 
-  public void json(Outcome outcome) {
-    new Json()
+  /**
+   * @param seeded what was seeded behind it; empty if nothing was to be
+   */
+  public void json(Outcome outcome, Optional<SeedOutcome> seeded) {
+    Json json = of(outcome);
+    if (seeded.isPresent()) {
+      json.put("seeded", SeedView.of(seeded.get()));
+    }
+    json.write(terminal.out());
+  }
+
+  static Json of(Outcome outcome) {
+    return new Json()
         .put("environment", outcome.plan().environment())
         .put("direction", outcome.plan().direction().word())
         .put("at", outcome.at())
         .put("elapsed_ms", outcome.elapsedMs())
         .put("stopped", outcome.stopped())
         .put("steps", outcome.done().stream().map(OutcomeView::json).toList())
-        .put("structure", structure(outcome.structure()))
-        .write(terminal.out());
+        .put("structure", structure(outcome.structure()));
   }
 
   private static Json json(Outcome.Done done) {

@@ -1,6 +1,7 @@
 package org.wornladder.engine.h2;
 
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -97,6 +98,11 @@ public final class H2Engine implements Engine {
   private static String settings(String url) {
     String jdbc = H2Url.of(url, Path.of("")).jdbc();
     return jdbc.contains(";") ? jdbc.substring(jdbc.indexOf(';')) : "";
+  }
+
+  @Override
+  public void empty(Session session, List<String> last) throws SQLException {
+    H2Emptying.empty(session, last);
   }
 
   @Override

@@ -1,12 +1,9 @@
 package org.wornladder.engine.mariadb;
 
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.engine.Emptying;
 import org.wornladder.engine.Session;
-import org.wornladder.sql.Place;
-import org.wornladder.sql.Statement;
 
 /** Takes everything out of a database, the database itself stays. */
 final class MariadbEmptying {
@@ -22,18 +19,11 @@ final class MariadbEmptying {
 
   private MariadbEmptying() {}
 
-  static void empty(Session session) throws SQLException {
-    List<String> drops = new ArrayList<>();
-    drops.add("SET foreign_key_checks = 0");
-    try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet rows = sql.executeQuery(EVERYTHING)) {
-      while (rows.next()) {
-        drops.add(rows.getString(1));
-      }
-    }
-    drops.add("SET foreign_key_checks = 1");
-    for (String drop : drops) {
-      session.execute(new Statement(drop, Place.of("scratch"), ""));
-    }
+  static void empty(Session session, List<String> last) throws SQLException {
+    Emptying emptying = new Emptying(session);
+    session.change("SET foreign_key_checks = 0");
+    emptying.run(
+        emptying.list(EVERYTHING), last.stream().map(MariadbEngine.QUOTING::name).toList());
+    session.change("SET foreign_key_checks = 1");
   }
 }

@@ -119,8 +119,8 @@ public final class MariadbEngine implements Engine {
   }
 
   @Override
-  public void empty(Session session) throws SQLException {
-    MariadbEmptying.empty(session);
+  public void empty(Session session, List<String> last) throws SQLException {
+    MariadbEmptying.empty(session, last);
   }
 
   @Override

@@ -18,7 +18,6 @@ import org.wornladder.engine.Target;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
-import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
@@ -135,13 +134,13 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
-  public void empty(Session session) throws SQLException {
-    for (String schema : ((PostgresSession) session).schemas()) {
-      for (String word : List.of("DROP SCHEMA IF EXISTS %s CASCADE", "CREATE SCHEMA %s")) {
-        session.execute(
-            new Statement(word.formatted(QUOTING.name(schema)), Place.of("scratch"), ""));
-      }
-    }
+  public void empty(Session session, List<String> last) throws SQLException {
+    PostgresEmptying.empty((PostgresSession) session, last);
+  }
+
+  @Override
+  public List<String> outsideDependents(Session session) throws SQLException {
+    return PostgresEmptying.outside((PostgresSession) session);
   }
 
   @Override
