@@ -27,10 +27,13 @@ import org.wornladder.project.Rung;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.SchemaWriter;
 import org.wornladder.project.SchemaWriter.Declared;
+import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
-import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.seed.Pull;
+import org.wornladder.sql.Place;
 import org.wornladder.survey.AdoptOptions;
 import org.wornladder.survey.Adoption;
 import org.wornladder.survey.DatabaseReport;
@@ -110,18 +113,16 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
           "environment " + site.environment().name() + ", " + site.session().address(),
           "see that the url is the right one, and what --only and --except leave");
     }
-    // All that may fail is read before anything is written.
-    List<Rows> rows = new ArrayList<>();
+    List<String> rows = new ArrayList<>();
+    Schema schema = site.structure();
     for (String table : options.rows()) {
-      rows.add(rows(site, table));
+      rows.add(rows(site, schema, table));
     }
     for (String pattern : options.except()) {
       IgnoreList.add(project.root(), pattern);
     }
     List<String> files = new ArrayList<>(SchemaWriter.write(project.root(), declared(taken, ddl)));
-    for (Rows one : rows) {
-      files.add(SeedWriter.csv(project.root(), one.table(), one.columns(), one.values()));
-    }
+    files.addAll(rows);
     List<String> up = new ArrayList<>();
     up.add(MARK + new Snapshot(taken).fingerprint());
     up.addAll(RungDraft.lines(script.statements()));
@@ -136,30 +137,22 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
         site.environment().name(), rung, files, script.leftOut(), taken.size(), List.of());
   }
 
-  /** The rows of a table, without what the database computes itself. */
-  private record Rows(String table, List<String> columns, List<List<Optional<String>>> values) {}
-
-  private static Rows rows(Site site, String table) throws SQLException {
+  /** Writes the rows of a table as a seed; returns its file. */
+  private String rows(Site site, Schema schema, String table) throws SQLException {
     DatabaseReport.OfTable report =
-        new TableReader(site.session(), site.engine(), site.environment())
-            .read(site.structure(), table, MOST_ROWS);
+        new TableReader(site.session(), site.engine(), site.environment()).read(schema, table, 0);
+    String name = report.table().name();
     if (report.rowCount() > MOST_ROWS) {
       throw RefusedException.of(
           table + " has " + report.rowCount() + " rows: that is no reference data",
           "environment " + site.environment().name(),
           "--rows takes tables of at most " + MOST_ROWS + " rows");
     }
-    List<Column> columns = report.table().columns();
-    List<Integer> written = new ArrayList<>();
-    for (int i = 0; i < columns.size(); i++) {
-      if (columns.get(i).more(Column.GENERATED).isEmpty()) {
-        written.add(i);
-      }
-    }
-    List<List<Optional<String>>> rows = new ArrayList<>();
-    report.rows().forEach(row -> rows.add(written.stream().map(row::get).toList()));
-    List<String> names = written.stream().map(i -> columns.get(i).name()).toList();
-    return new Rows(report.table().name(), names, rows);
+    String file = SeedWriter.csvFile(name);
+    Place place = Place.of(ProjectReader.SETTINGS);
+    Seed seed = new Seed(place, Seed.Form.CSV, name, file, List.of(), true, false, List.of());
+    new Pull(project.root(), site.environment().name(), site.session(), schema).write(seed);
+    return file;
   }
 
   private static List<Declared> declared(List<Element> elements, Ddl ddl) {

@@ -1,6 +1,7 @@
 package org.wornladder;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import org.wornladder.climb.ApplyOptions;
@@ -21,6 +22,7 @@ import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Schema;
+import org.wornladder.seed.Pulled;
 import org.wornladder.seed.SeedApproval;
 import org.wornladder.seed.SeedListener;
 import org.wornladder.seed.SeedOptions;
@@ -229,7 +231,7 @@ public final class Ladder {
         site -> {
           History history = site.journal().read(Depth.WHOLE);
           Status status = statusReader(site, history).read(site.session());
-          return Examiner.against(status, history, project);
+          return Examiner.against(status, history, project, seeding().misfits(site, history));
         });
   }
 
@@ -294,6 +296,11 @@ public final class Ladder {
       SeedListener seedListener) {
     return new Rebuilding(settings, this::in, changing(), seeding())
         .rebuild(environment, options, approval, listener, seedListener);
+  }
+
+  /** Writes rows that stand in an environment back to their seed files. */
+  public List<Pulled> pull(String environment, List<String> tables) {
+    return seeding().pull(environment, tables);
   }
 
   private Seeding seeding() {

@@ -99,7 +99,8 @@ record Structures(
               counting.stream().filter(Structures::isHidden).map(Structures::named).toList(),
               Examiner.ofRungs(status.read(site.session()), project),
               history.broken(),
-              history.entries().size());
+              history.entries().size(),
+              new Seeding(project, settings, visit).drift(site, history));
         });
   }
 

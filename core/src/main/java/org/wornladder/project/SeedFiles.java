@@ -1,6 +1,8 @@
 package org.wornladder.project;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
 import org.wornladder.sql.Place;
@@ -44,6 +46,33 @@ public final class SeedFiles {
       throw new ProjectException(problems.all());
     }
     return plain ? script.withTextAt(new Place(seed.file(), 1, 1)) : script;
+  }
+
+  /**
+   * Reads a seed to its end.
+   *
+   * @throws ProjectException with what is wrong with it
+   */
+  public static void examine(Path root, Seed seed) {
+    switch (seed.form()) {
+      case SQL -> script(root, seed);
+      case SAMPLE -> SampleReader.read(root, seed);
+      default -> rows(root, seed, bytes -> {}).<RuntimeException>each(row -> {});
+    }
+  }
+
+  /** The files among the seeds that no entry names. */
+  public static List<String> unused(Path root, List<Seed> seeds) {
+    List<String> named = seeds.stream().map(Seed::file).toList();
+    List<String> unused = new ArrayList<>();
+    for (String name : new TextFiles(root).names(Seed.FOLDER, "")) {
+      String file = Seed.FOLDER + "/" + name;
+      boolean rows = !name.startsWith(".") && !name.endsWith(".md") && name.contains(".");
+      if (rows && !named.contains(file)) {
+        unused.add(file);
+      }
+    }
+    return unused;
   }
 
   /** How many bytes a seed's file has; 0 if it is not there. */

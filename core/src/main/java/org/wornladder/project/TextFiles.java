@@ -73,12 +73,20 @@ final class TextFiles {
    * @throws ProjectException if a link leads out of the project
    */
   FileInputStream open(String file) throws IOException {
-    File path = new File(root, file);
-    if (!canonical(path).startsWith(inside)) {
+    refuseOutside(file);
+    return new FileInputStream(new File(root, file));
+  }
+
+  /**
+   * Refuses a file that lies outside of the project.
+   *
+   * @throws ProjectException if it does
+   */
+  void refuseOutside(String file) {
+    if (!canonical(new File(root, file)).startsWith(inside)) {
       throw ProjectException.of(
           Place.of(file), "this leads out of the project", "put the file itself here");
     }
-    return new FileInputStream(path);
   }
 
   /**

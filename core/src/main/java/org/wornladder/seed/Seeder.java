@@ -6,8 +6,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.journal.Entry;
@@ -20,11 +23,15 @@ import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectException;
 import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Sample;
+import org.wornladder.project.SampleReader;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
+import org.wornladder.seed.SeedOptions.SampleOrder;
 import org.wornladder.sql.Place;
 
 /**
@@ -35,6 +42,8 @@ public final class Seeder {
   /** Files beyond this are worth a thread of their own; in bytes. */
   private static final long LARGE = 1 << 18;
 
+  private static final long ROWS_MADE = 50;
+
   private final Project project;
   private final Environment environment;
   private final Engine engine;
@@ -44,6 +53,7 @@ public final class Seeder {
   private final SeedListener listener;
   private final Staging staging;
 
+  private Optional<SampleOrder> order = Optional.empty();
   private final Map<String, SeedResult> results = new HashMap<>();
 
   /** How many rows go into a table that is empty, by label. */
@@ -75,6 +85,10 @@ public final class Seeder {
   /** The seeds that are for this environment, as far as they are meant. */
   private List<Seed> meant(SeedOptions options) {
     List<Seed> all = project.settings().seeds();
+    if (options.sample().isPresent()) {
+      order = options.sample();
+      return List.of(sampled(options.sample().get(), all));
+    }
     List<String> labels = all.stream().map(Seed::label).toList();
     for (String name : options.only()) {
       if (!labels.contains(name)) {
@@ -87,11 +101,44 @@ public final class Seeder {
     List<Seed> here = new ArrayList<>();
     for (Seed seed : all) {
       boolean meant = options.only().isEmpty() || options.only().contains(seed.label());
-      if (meant && seed.isFor(environment.name())) {
+      boolean made = seed.form() == Seed.Form.SAMPLE && environment.settings().guarded();
+      if (meant && seed.isFor(environment.name()) && !made) {
         here.add(seed);
       }
     }
     return here;
+  }
+
+  /** The seed of a table whose rows shall be made up; one of its own where none is written. */
+  private Seed sampled(SampleOrder wanted, List<Seed> all) {
+    if (environment.settings().guarded()) {
+      throw RefusedException.of(
+          environment.name() + " is guarded: no rows are made up there",
+          "environment " + environment.name(),
+          "");
+    }
+    Optional<Seed> written =
+        all.stream().filter(seed -> seed.label().equals(wanted.table())).findFirst();
+    if (written.filter(seed -> !seed.isFor(environment.name())).isPresent()) {
+      throw RefusedException.of(
+          "the seed of " + wanted.table() + " is not for " + environment.name(),
+          written.get().place().toString(),
+          "only-in says where it is for");
+    }
+    String file = Seed.FOLDER + "/" + wanted.table() + Seed.Form.SAMPLE.ending();
+    return written
+        .filter(seed -> seed.form() == Seed.Form.SAMPLE)
+        .orElseGet(
+            () ->
+                new Seed(
+                    Place.of("--sample " + wanted.table()),
+                    Seed.Form.SAMPLE,
+                    wanted.table(),
+                    file,
+                    List.of(),
+                    true,
+                    false,
+                    List.of()));
   }
 
   /**
@@ -103,6 +150,37 @@ public final class Seeder {
     List<Problem> problems = new ArrayList<>();
     bind(meant(SeedOptions.ALL), problems);
     return problems;
+  }
+
+  /** Lays reference data beside the rows that stand; rows that are made up do not count. */
+  public SeedDrift drift() throws SQLException {
+    List<Seed> seeds =
+        meant(SeedOptions.ALL).stream().filter(seed -> seed.form() != Seed.Form.SAMPLE).toList();
+    List<Refusal> findings = new ArrayList<>();
+    List<SeedResult> differing = new ArrayList<>();
+    try {
+      for (SeedResult result : plan(seeds, 0).results()) {
+        if (!result.isQuiet()) {
+          differing.add(result);
+        }
+      }
+    } catch (ProjectException e) {
+      for (Problem problem : e.problems()) {
+        findings.add(new Refusal(problem.message(), problem.place().toString(), problem.next()));
+      }
+    } catch (RefusedException e) {
+      findings.addAll(e.refusals());
+    } catch (SQLException e) {
+      if (session.fault(e).kind() != Fault.Kind.DENIED) {
+        throw e;
+      }
+      findings.add(
+          new Refusal(
+              "reference data cannot be compared: " + session.fault(e).words(),
+              "environment " + environment.name(),
+              "grant the user the right to make temporary tables, and to read the seeded ones"));
+    }
+    return new SeedDrift(seeds.size(), differing, findings);
   }
 
   private List<Bound> bind(List<Seed> seeds, List<Problem> problems) {
@@ -128,6 +206,28 @@ public final class Seeder {
   }
 
   private SeedRows rows(Seed seed, Table table) {
+    return seed.form() == Seed.Form.SAMPLE ? madeUp(seed, table) : read(seed);
+  }
+
+  private SampleRows madeUp(Seed seed, Table table) {
+    boolean written = SeedFiles.size(project.root(), seed) > 0;
+    OptionalLong wanted = order.map(SampleOrder::rows).orElse(OptionalLong.empty());
+    Sample sample =
+        written
+            ? SampleReader.read(project.root(), seed)
+            : new SampleGuess(schema, staging, table, seed.place())
+                .sample(seed.file(), wanted.orElse(ROWS_MADE));
+    Sample sized = written && wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
+    List<String> names = sized.columns().stream().map(Sample.Column::name).toList();
+    List<List<Integer>> unique =
+        Uniques.of(table).stream()
+            .filter(names::containsAll)
+            .map(columns -> columns.stream().map(names::indexOf).toList())
+            .toList();
+    return new SampleRows(sized, seed.label(), unique, listener);
+  }
+
+  private SeedRows read(Seed seed) {
     long size = SeedFiles.size(project.root(), seed);
     long[] read = {0};
     return SeedFiles.rows(
@@ -146,14 +246,20 @@ public final class Seeder {
    * @throws RefusedException if rows would be deleted that must not be
    */
   public SeedOutcome plan(SeedOptions options) throws SQLException {
+    return plan(meant(options), options.shown());
+  }
+
+  private SeedOutcome plan(List<Seed> seeds, int shown) throws SQLException {
     List<Problem> problems = new ArrayList<>();
-    List<Seed> seeds = meant(options);
     SeedOrder order = SeedOrder.of(bind(seeds, problems));
     if (!problems.isEmpty()) {
       throw new ProjectException(problems);
     }
     staging.open();
     for (Bound seed : order.seeds()) {
+      if (seed.rows() instanceof SampleRows made) {
+        giveKeys(made);
+      }
       take(seed);
     }
     Staged staged = new Staged(session, staging, changing);
@@ -168,7 +274,7 @@ public final class Seeder {
       if (seed.seed().delete()) {
         references.refuseBereaving(seed);
       }
-      results.put(seed.seed().label(), compared(seed, options.shown()));
+      results.put(seed.seed().label(), compared(seed, shown));
     }
     for (SeedScript script : scripts) {
       results.put(script.seed().label(), planned(script));
@@ -180,21 +286,57 @@ public final class Seeder {
     return seeds.stream().map(seed -> results.get(seed.label())).toList();
   }
 
+  /** Gives made-up rows what they may point to: rows that stand, and rows that will. */
+  private void giveKeys(SampleRows made) throws SQLException {
+    Questions questions = new Questions(session);
+    for (Sample.Maker.From source : made.sources()) {
+      Table table =
+          schema
+              .table(source.table())
+              .orElseThrow(
+                  () ->
+                      ProjectException.of(
+                          made.header(), "there is no table " + source.table(), ""));
+      Column column =
+          table.columns().stream()
+              .filter(one -> one.name().equalsIgnoreCase(source.column()))
+              .findFirst()
+              .orElseThrow(
+                  () ->
+                      ProjectException.of(
+                          made.header(),
+                          "table " + table.name() + " has no column " + source.column(),
+                          ""));
+      String name = staging.name(column.name());
+      StringBuilder query = new StringBuilder("SELECT ").append(name).append(" FROM ");
+      query.append(session.quoted(table.name())).append(" WHERE ").append(name);
+      query.append(" IS NOT NULL");
+      for (Bound other : changing) {
+        boolean has = other.columns().contains(column.name());
+        if (has && other.table().name().equals(table.name())) {
+          query.append(" UNION SELECT ").append(name).append(" FROM ");
+          query.append(staging.staged(other.stage())).append(" WHERE ").append(name);
+          query.append(" IS NOT NULL");
+        }
+      }
+      query.append(" ORDER BY 1");
+      made.give(
+          source, questions.list(query.toString(), row -> staging.read(row, 1, column).orElse("")));
+    }
+  }
+
   /** Takes the rows in, unless they are found to be those of the table. */
   private void take(Bound seed) throws SQLException {
     boolean empty = new Questions(session).isEmpty(seed.table().name());
     CheckedRows rows = new CheckedRows(seed, listener);
     Optional<SeedCounts> same =
-        empty
-            ? Optional.empty()
-            : new QuickLook(staging, seed)
-                .counts(rows, SeedFiles.size(project.root(), seed.seed()));
+        empty ? Optional.empty() : new QuickLook(staging, seed).counts(rows, size(seed));
     if (same.isPresent()) {
       results.put(seed.seed().label(), result(seed, same.get(), List.of()));
       return;
     }
     staging.make(seed.stage());
-    boolean large = SeedFiles.size(project.root(), seed.seed()) > LARGE;
+    boolean large = size(seed) > LARGE || seed.rows() instanceof SampleRows;
     staging.load(seed.stage(), large ? new AheadRows(rows) : rows);
     if (rows.count() == 0 && seed.seed().delete()) {
       throw RefusedException.of(
@@ -210,6 +352,11 @@ public final class Seeder {
     }
     staging.index(seed.stage());
     new Staged(session, staging, List.of()).refuseDoubleKeys(seed);
+  }
+
+  /** How many bytes there are to read; 0 for rows that are made. */
+  private long size(Bound seed) {
+    return seed.rows() instanceof SampleRows ? 0 : SeedFiles.size(project.root(), seed.seed());
   }
 
   private SeedResult compared(Bound seed, int shown) throws SQLException {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.diff.Difference;
 import org.wornladder.journal.History;
+import org.wornladder.seed.SeedDrift;
 import org.wornladder.survey.Examination.Finding;
 
 /**
@@ -18,6 +19,7 @@ import org.wornladder.survey.Examination.Finding;
  * @param files rungs that are gone, worn, late or stuck
  * @param broken where the journal's chain breaks; empty if it holds
  * @param entries how many entries this project has in the journal
+ * @param seeds reference data beside the rows that stand
  */
 public record Drift(
     String environment,
@@ -31,8 +33,14 @@ public record Drift(
     List<String> hidden,
     List<Finding> files,
     Optional<History.Break> broken,
-    int entries) {
+    int entries,
+    SeedDrift seeds) {
   public boolean isClean() {
+    return isCleanButForSeeds() && seeds.isClean();
+  }
+
+  /** Whether structure, files and journal are as they should be. */
+  public boolean isCleanButForSeeds() {
     return structure.isEmpty() && files.isEmpty() && broken.isEmpty();
   }
 }

@@ -10,7 +10,7 @@ import org.wornladder.project.Problem;
  * @param against what comparing them with an environment's journal found; empty if none was named
  */
 public record Examination(
-    List<Problem> problems, int rungs, int standing, Optional<Against> against) {
+    List<Problem> problems, int rungs, int standing, int seeds, Optional<Against> against) {
   /**
    * The files beside one environment's journal.
    *

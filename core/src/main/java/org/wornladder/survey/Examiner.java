@@ -21,6 +21,8 @@ import org.wornladder.project.ProjectException;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.Rung;
 import org.wornladder.project.Script;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedFiles;
 import org.wornladder.project.StandingScript;
 import org.wornladder.project.Template;
 import org.wornladder.project.Value;
@@ -40,6 +42,7 @@ public final class Examiner {
         List.copyOf(problems),
         reading.project().map(project -> project.rungs().size()).orElse(0),
         reading.project().map(project -> project.standing().size()).orElse(0),
+        reading.project().map(project -> project.settings().seeds().size()).orElse(0),
         Optional.empty());
   }
 
@@ -62,6 +65,25 @@ public final class Examiner {
     }
     for (Rung rung : project.rungs()) {
       waysOf(rung, engines, problems);
+    }
+    seeds(project, problems);
+  }
+
+  /** Every seed is read to its end. */
+  private static void seeds(Project project, Set<Problem> problems) {
+    for (Seed seed : project.settings().seeds()) {
+      try {
+        SeedFiles.examine(project.root(), seed);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    for (String file : SeedFiles.unused(project.root(), project.settings().seeds())) {
+      note(
+          problems,
+          Place.of(file),
+          "no seed in ladder.yaml names this file",
+          "write - table: or - sql: under seeds:, or delete it");
     }
   }
 
@@ -150,8 +172,13 @@ public final class Examiner {
         values);
   }
 
-  /** Lays a status and a journal beside the files. */
-  public static Examination.Against against(Status status, History history, Project project) {
+  /**
+   * Lays a status and a journal beside the files.
+   *
+   * @param misfits what of the seeds does not fit the tables there
+   */
+  public static Examination.Against against(
+      Status status, History history, Project project, List<Problem> misfits) {
     List<Finding> findings = new ArrayList<>();
     String environment = status.environment();
     history
@@ -169,6 +196,9 @@ public final class Examiner {
                             + environment
                             + " shows the entries")));
     findings.addAll(ofRungs(status, project));
+    for (Problem misfit : misfits) {
+      findings.add(new Finding(misfit.message(), misfit.place().toString(), misfit.next()));
+    }
     return new Examination.Against(environment, findings, status.waiting());
   }
 

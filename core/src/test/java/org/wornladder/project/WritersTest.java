@@ -2,14 +2,17 @@ package org.wornladder.project;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.project.SchemaWriter.Declared;
+import org.wornladder.project.Seed.Form;
+import org.wornladder.sql.Place;
 
 /** The files that a database is written to. */
 class WritersTest {
@@ -42,16 +45,38 @@ class WritersTest {
 
   @Test
   void rowsKeepTheDifferenceBetweenNothingAndAnEmptyText() throws Exception {
-    String file =
-        SeedWriter.csv(
-            root,
-            "grade",
-            List.of("code", "a \"b\""),
-            List.of(
-                Arrays.asList(Optional.of("x,y"), Optional.empty()),
-                Arrays.asList(Optional.of(""), Optional.of("two\nlines"))));
-    assertThat(Files.readString(root.resolve(file)))
-        .isEqualTo("code,\"a \"\"b\"\"\"\n\"x,y\",\n\"\",\"two\nlines\"\n");
+    List<List<Optional<String>>> rows =
+        List.of(
+            List.of(Optional.of("7"), Optional.of("x,y"), Optional.empty()),
+            List.of(Optional.of("8"), Optional.of(""), Optional.of("two\nlines")));
+    assertThat(written(Form.CSV, rows))
+        .isEqualTo("id,code,\"a \"\"b\"\"\"\n7,\"x,y\",\n8,\"\",\"two\nlines\"\n");
+    for (Form form : List.of(Form.CSV, Form.JSON, Form.YAML)) {
+      written(form, rows);
+      List<String> read = new ArrayList<>();
+      SeedFiles.rows(root, seed(form), bytes -> {})
+          .<RuntimeException>each(
+              row -> read.add(row.text(0) + row.text(1) + (row.isNull(2) ? "-" : row.text(2))));
+      assertThat(read).as(form.name()).containsExactly("7x,y-", "8two\nlines");
+    }
+  }
+
+  private static Seed seed(Form form) {
+    String file = "seeds/grade" + form.ending();
+    return new Seed(Place.of(file), form, "grade", file, List.of(), true, false, List.of());
+  }
+
+  private String written(Form form, List<List<Optional<String>>> rows) throws IOException {
+    List<SeedWriter.Column> columns =
+        List.of(
+            new SeedWriter.Column("id", true),
+            new SeedWriter.Column("code", false),
+            new SeedWriter.Column("a \"b\"", false));
+    try (SeedWriter writer = SeedWriter.begin(root, seed(form), columns)) {
+      rows.forEach(writer::row);
+      writer.finish();
+    }
+    return Files.readString(root.resolve(seed(form).file()));
   }
 
   @Test

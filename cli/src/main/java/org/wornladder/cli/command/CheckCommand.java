@@ -35,6 +35,7 @@ final class CheckCommand implements Command {
             files.problems(),
             files.rungs(),
             files.standing(),
+            files.seeds(),
             against.map(name -> call.ladder().checkAgainst(name)));
     CheckView view = new CheckView(call.terminal());
     if (call.isJson()) {

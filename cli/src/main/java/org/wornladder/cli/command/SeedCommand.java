@@ -1,11 +1,16 @@
 package org.wornladder.cli.command;
 
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.SeedProgressView;
 import org.wornladder.cli.view.SeedView;
 import org.wornladder.engine.Access;
+import org.wornladder.seed.Pulled;
 import org.wornladder.seed.SeedOptions;
+import org.wornladder.seed.SeedOptions.SampleOrder;
 import org.wornladder.seed.SeedOutcome;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -13,6 +18,9 @@ import picocli.CommandLine.Model.CommandSpec;
 final class SeedCommand implements Command {
   private static final String DRY_RUN = "--dry-run";
   private static final String ONLY = "--only";
+  private static final String SHOW = "--show";
+  private static final String PULL = "--pull";
+  private static final String SAMPLE = "--sample";
   private static final String ROWS = "--rows";
   private static final int ROWS_SHOWN = 50;
 
@@ -24,7 +32,14 @@ final class SeedCommand implements Command {
     spec.addOption(Options.texts(ONLY, "TABLE,…", "These seeds alone; may be repeated."));
     spec.addOption(
         Options.text(
-            ROWS, "N", "With --dry-run: how many rows to show of each table; 50 otherwise."));
+            SHOW, "N", "With --dry-run: how many rows to show of each table; 50 otherwise."));
+    spec.addOption(
+        Options.texts(
+            PULL, "TABLE,…", "Write the rows that stand there back to the seed's file instead."));
+    spec.addOption(
+        Options.text(
+            SAMPLE, "TABLE", "Make rows up for this table, as its sample says or by a guess."));
+    spec.addOption(Options.text(ROWS, "N", "With --sample: how many rows."));
     Options.change(spec);
     Options.format(spec);
   }
@@ -32,12 +47,22 @@ final class SeedCommand implements Command {
   @Override
   public int run(Call call) {
     boolean json = call.isJson();
+    SeedView view = new SeedView(call.terminal());
+    if (call.has(PULL)) {
+      List<Pulled> pulled = call.ladder(Access.READ).pull(call.environment(), call.listed(PULL));
+      if (json) {
+        view.json(pulled);
+      } else {
+        view.show(pulled);
+      }
+      return ExitCode.DONE;
+    }
     boolean dryRun = call.has(DRY_RUN);
     SeedOptions options =
-        new SeedOptions(call.listed(ONLY), dryRun, dryRun ? call.count(ROWS, 0, ROWS_SHOWN) : 0);
+        new SeedOptions(
+            call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample(call));
     Ladder ladder = call.ladder(dryRun ? Access.READ : Access.WRITE);
     SeedOutcome outcome = seed(ladder, call, options);
-    SeedView view = new SeedView(call.terminal());
     if (json) {
       view.json(outcome);
     } else {
@@ -45,6 +70,17 @@ final class SeedCommand implements Command {
     }
     call.terminal().flush();
     return ExitCode.DONE;
+  }
+
+  private static Optional<SampleOrder> sample(Call call) {
+    if (call.has(ROWS) && !call.has(SAMPLE)) {
+      throw call.wrong(ROWS + " says how many rows --sample makes");
+    }
+    int rows = call.count(ROWS, 1, 0);
+    return call.text(SAMPLE)
+        .map(
+            table ->
+                new SampleOrder(table, rows == 0 ? OptionalLong.empty() : OptionalLong.of(rows)));
   }
 
   static SeedOutcome seed(Ladder ladder, Call call, SeedOptions options) {

@@ -1,6 +1,8 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import java.util.ArrayList;
+import java.util.List;
 import org.wornladder.cli.Terminal;
 import org.wornladder.project.Problem;
 import org.wornladder.survey.Examination;
@@ -41,10 +43,14 @@ public final class CheckView {
 
   private static String summary(Examination examination) {
     long errors = examination.problems().stream().filter(Problem::isError).count();
-    String files =
-        PlanView.count(examination.rungs(), "rung")
-            + " and "
-            + PlanView.count(examination.standing(), "standing script");
+    List<String> read = new ArrayList<>();
+    read.add(PlanView.count(examination.rungs(), "rung"));
+    read.add(PlanView.count(examination.standing(), "standing script"));
+    if (examination.seeds() > 0) {
+      read.add(PlanView.count(examination.seeds(), "seed"));
+    }
+    String last = read.remove(read.size() - 1);
+    String files = String.join(", ", read) + " and " + last;
     String found =
         errors == 0
             ? files + " read; nothing is wrong."
@@ -72,6 +78,7 @@ public final class CheckView {
             .put("good", examination.isGood())
             .put("rungs", examination.rungs())
             .put("standing", examination.standing())
+            .put("seeds", examination.seeds())
             .put("problems", examination.problems().stream().map(ProblemJson::of).toList());
     examination
         .against()

@@ -4,7 +4,10 @@ import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.cli.Terminal;
+import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.diff.Difference;
+import org.wornladder.seed.SeedDrift;
+import org.wornladder.seed.SeedResult;
 import org.wornladder.survey.Against;
 import org.wornladder.survey.Drift;
 import org.wornladder.survey.Examination.Finding;
@@ -47,6 +50,7 @@ public final class DriftView {
       out.println(paint.faint("      next: ") + Clean.line(finding.next()));
     }
     out.println(paint.strong("Journal    ") + journal(drift));
+    seeds(drift);
     out.println();
     String says =
         switch (drift.against()) {
@@ -54,7 +58,59 @@ public final class DriftView {
           case RUNGS -> " what the rungs build.";
           case SCHEMA -> " what schema/ declares.";
         };
-    out.println(drift.environment() + (drift.isClean() ? " is" : " is not") + says);
+    boolean rowsAlone = drift.isCleanButForSeeds() && !drift.seeds().isClean();
+    out.println(
+        drift.environment()
+            + (drift.isCleanButForSeeds() ? " is" : " is not")
+            + says
+            + (rowsAlone ? " Its rows are not what the seeds say." : ""));
+  }
+
+  private void seeds(Drift drift) {
+    SeedDrift seeds = drift.seeds();
+    if (seeds.seeds() == 0) {
+      return;
+    }
+    out.println(paint.strong("Seeds      ") + seedsLine(seeds));
+    for (SeedResult result : seeds.differing()) {
+      out.println("  " + paint.warning(Clean.line(result.label())) + ": " + rows(result));
+    }
+    for (Refusal finding : seeds.findings()) {
+      out.println(
+          "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
+      if (!finding.next().isEmpty()) {
+        out.println(paint.faint("      next: ") + Clean.line(finding.next()));
+      }
+    }
+    if (!seeds.differing().isEmpty()) {
+      String seed = "ladder seed " + drift.environment();
+      out.println(
+          paint.faint("  next: ") + seed + " --dry-run shows the rows, " + seed + " writes them");
+    }
+  }
+
+  private static String seedsLine(SeedDrift seeds) {
+    return seeds.isClean()
+        ? "the rows are what the files say"
+        : PlanView.count(seeds.differing().size() + seeds.findings().size(), "finding");
+  }
+
+  /** What of a seed's rows is not as it should be. */
+  private static String rows(SeedResult result) {
+    if (result.statements() > 0) {
+      return "the script was changed, or never ran here";
+    }
+    List<String> parts = new ArrayList<>();
+    if (result.counts().added() > 0) {
+      parts.add(result.counts().added() + " missing");
+    }
+    if (result.counts().updated() > 0) {
+      parts.add(result.counts().updated() + " different");
+    }
+    if (result.counts().deleted() > 0) {
+      parts.add(result.counts().deleted() + " unexpected");
+    }
+    return String.join(", ", parts);
   }
 
   /** The ways on. Where nothing is on record yet, to bring it back would be to drop all of it. */
@@ -141,7 +197,24 @@ public final class DriftView {
                 .put("entries", drift.entries())
                 .put("broken_at", drift.broken().map(broken -> (Object) broken.entry()))
                 .put("reason", drift.broken().map(broken -> (Object) broken.reason())))
+        .put("seeds", seedsJson(drift.seeds()))
         .write(out);
+  }
+
+  private static Json seedsJson(SeedDrift seeds) {
+    return new Json()
+        .put("count", seeds.seeds())
+        .put("differing", seeds.differing().stream().map(SeedView::json).toList())
+        .put(
+            "findings",
+            seeds.findings().stream()
+                .map(
+                    finding ->
+                        new Json()
+                            .put("what", finding.what())
+                            .put("where", finding.where())
+                            .put("next", finding.next()))
+                .toList());
   }
 
   public void markdown(Drift drift) {
@@ -168,5 +241,17 @@ public final class DriftView {
             .map(found -> "the chain is broken at entry " + found.entry() + ": " + found.reason())
             .orElse("the chain holds");
     out.println("**Journal:** " + DifferenceView.cell(broken));
+    SeedDrift seeds = drift.seeds();
+    if (seeds.seeds() > 0) {
+      out.println();
+      out.println("**Seeds:** " + DifferenceView.cell(seedsLine(seeds)));
+      for (SeedResult result : seeds.differing()) {
+        String row = result.label() + ": " + rows(result);
+        out.println("- " + DifferenceView.cell(row));
+      }
+      for (Refusal finding : seeds.findings()) {
+        out.println("- " + DifferenceView.cell(finding.what() + ": " + finding.where()));
+      }
+    }
   }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.wornladder.cli.Terminal;
+import org.wornladder.seed.Pulled;
 import org.wornladder.seed.RowChange;
 import org.wornladder.seed.SeedCounts;
 import org.wornladder.seed.SeedOutcome;
@@ -36,10 +37,27 @@ public final class SeedView {
       long told = result.changes().size();
       long all = result.counts().added() + result.counts().updated() + result.counts().deleted();
       if (told > 0 && told < all) {
-        out.println(paint.faint("      and " + (all - told) + " rows more: --rows N shows them"));
+        out.println(paint.faint("      and " + (all - told) + " rows more: --show N shows them"));
       }
     }
     out.println(end(outcome, name));
+  }
+
+  /** Files that rows were written back to. */
+  public void show(List<Pulled> pulled) {
+    for (Pulled one : pulled) {
+      out.println("  wrote  " + Clean.line(one.file()) + "  " + PlanView.count(one.rows(), "row"));
+    }
+  }
+
+  public void json(List<Pulled> pulled) {
+    new Json()
+        .put(
+            "files",
+            pulled.stream()
+                .map(one -> new Json().put("file", one.file()).put("rows", one.rows()))
+                .toList())
+        .write(out);
   }
 
   private String line(SeedResult result) {
@@ -111,7 +129,7 @@ public final class SeedView {
         .put("seeds", outcome.results().stream().map(SeedView::json).toList());
   }
 
-  private static Json json(SeedResult result) {
+  static Json json(SeedResult result) {
     SeedCounts counts = result.counts();
     return new Json()
         .put("name", result.label())

@@ -1,0 +1,83 @@
+package org.wornladder.project;
+
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.sql.Place;
+
+/**
+ * How rows are made up.
+ *
+ * @param file relative to the project
+ * @param least how many rows at least: in all, or for each row of another table
+ * @param most how many at most
+ * @param forEach the column of another table for each value of which rows are made
+ * @param seedNumber the same number makes the same rows
+ * @param columns in the order in which they are written
+ */
+public record Sample(
+    String file,
+    long least,
+    long most,
+    Optional<Maker.From> forEach,
+    long seedNumber,
+    List<Column> columns) {
+  public Sample {
+    columns = List.copyOf(columns);
+  }
+
+  /** The same with another number of rows. */
+  public Sample withRows(long rows) {
+    return new Sample(file, rows, rows, Optional.empty(), seedNumber, columns);
+  }
+
+  /**
+   * One column.
+   *
+   * @param missing how many of a hundred values are NULL
+   */
+  public record Column(String name, Maker maker, int missing, Place place) {}
+
+  /** How the values of a column are made. */
+  public sealed interface Maker {
+    /** By the library of made-up values, such as {@code name.fullName}. */
+    record MadeUp(String expression) implements Maker {}
+
+    /**
+     * Out of a list.
+     *
+     * @param weights as many as there are values
+     */
+    record OneOf(List<String> values, List<Integer> weights) implements Maker {}
+
+    /**
+     * A number of a range, both ends included.
+     *
+     * @param normal whether those in the middle are more frequent (a normal distribution, its
+     *     deviation a sixth of the range); otherwise all are equally so
+     */
+    record Between(BigDecimal low, BigDecimal high, int decimals, boolean normal)
+        implements Maker {}
+
+    /** A day of a range, both ends included. */
+    record Days(LocalDate first, LocalDate last) implements Maker {}
+
+    /** Times that follow each other, in UTC. */
+    record Times(LocalDateTime first, Duration every) implements Maker {}
+
+    /** {@code #} for a digit, {@code ?} for a letter; all else as it stands. */
+    record Pattern(String text) implements Maker {}
+
+    /** A value that a column of a table has. */
+    record From(String table, String column) implements Maker {}
+
+    /** Whole numbers that follow each other. */
+    record CountFrom(long first) implements Maker {}
+
+    /** Always the same. */
+    record Value(String text) implements Maker {}
+  }
+}

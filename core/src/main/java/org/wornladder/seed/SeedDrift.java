@@ -1,0 +1,26 @@
+package org.wornladder.seed;
+
+import java.util.List;
+import org.wornladder.climb.RefusedException.Refusal;
+
+/**
+ * Reference data beside the rows that stand.
+ *
+ * @param seeds how many seeds are for the environment
+ * @param differing those whose rows are not what the file says
+ * @param findings why others could not be compared, or would be refused
+ */
+public record SeedDrift(int seeds, List<SeedResult> differing, List<Refusal> findings) {
+  /** Where nothing is to be compared. */
+  public static final SeedDrift NONE = new SeedDrift(0, List.of(), List.of());
+
+  public SeedDrift {
+    differing = List.copyOf(differing);
+    findings = List.copyOf(findings);
+  }
+
+  /** Whether everything is what the files say. */
+  public boolean isClean() {
+    return differing.isEmpty() && findings.isEmpty();
+  }
+}
