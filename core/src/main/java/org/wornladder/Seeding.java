@@ -49,10 +49,10 @@ record Seeding(Project project, LadderSettings settings, Visit visit) {
   }
 
   /** Reference data beside the rows that stand. */
-  SeedDrift drift(Site site, History history) throws SQLException {
+  SeedDrift drift(Site site, History history, boolean rungsWait) throws SQLException {
     return project.settings().seeds().isEmpty() || !site.session().isThere()
         ? SeedDrift.NONE
-        : seeder(site, history, SeedListener.SILENT).drift();
+        : seeder(site, history, SeedListener.SILENT).drift(rungsWait);
   }
 
   /** For who has the lock already. */

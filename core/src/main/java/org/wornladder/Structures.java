@@ -40,6 +40,7 @@ import org.wornladder.survey.Drift;
 import org.wornladder.survey.Examiner;
 import org.wornladder.survey.Mending;
 import org.wornladder.survey.Official;
+import org.wornladder.survey.Status;
 import org.wornladder.survey.StatusReader;
 
 /** The structures that stand, are expected, or are made by files, laid beside each other. */
@@ -85,8 +86,9 @@ record Structures(
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> counting = counting(should, expectation.live(), rights);
           int all = all(should, expectation.live(), rights);
-          StatusReader status =
-              new StatusReader(project, site.environment(), site.engine(), history);
+          Status status =
+              new StatusReader(project, site.environment(), site.engine(), history)
+                  .read(site.session());
           return new Drift(
               site.environment().name(),
               site.engine().name(),
@@ -97,10 +99,10 @@ record Structures(
               counting.stream().filter(one -> !isHidden(one)).toList(),
               all - counting.size(),
               counting.stream().filter(Structures::isHidden).map(Structures::named).toList(),
-              Examiner.ofRungs(status.read(site.session()), project),
+              Examiner.ofRungs(status, project),
               history.broken(),
               history.entries().size(),
-              new Seeding(project, settings, visit).drift(site, history));
+              new Seeding(project, settings, visit).drift(site, history, status.waiting() > 0));
         });
   }
 

@@ -152,14 +152,20 @@ public final class Seeder {
     return problems;
   }
 
-  /** Lays reference data beside the rows that stand; rows that are made up do not count. */
-  public SeedDrift drift() throws SQLException {
+  /**
+   * Lays reference data beside the rows that stand; rows that are made up do not count.
+   *
+   * @param rungsWait whether rungs wait there: then seeds may be ahead of the tables
+   */
+  public SeedDrift drift(boolean rungsWait) throws SQLException {
     List<Seed> seeds =
         meant(SeedOptions.ALL).stream().filter(seed -> seed.form() != Seed.Form.SAMPLE).toList();
     List<Refusal> findings = new ArrayList<>();
     List<SeedResult> differing = new ArrayList<>();
+    List<String> waiting = new ArrayList<>();
+    List<Seed> fitting = rungsWait ? fitting(seeds, waiting) : seeds;
     try {
-      for (SeedResult result : plan(seeds, 0).results()) {
+      for (SeedResult result : plan(fitting, 0).results()) {
         if (!result.isQuiet()) {
           differing.add(result);
         }
@@ -180,7 +186,24 @@ public final class Seeder {
               "environment " + environment.name(),
               "grant the user the right to make temporary tables, and to read the seeded ones"));
     }
-    return new SeedDrift(seeds.size(), differing, findings);
+    return new SeedDrift(seeds.size(), differing, findings, waiting);
+  }
+
+  /** The seeds that fit what stands; the labels of the others are added to a list. */
+  private List<Seed> fitting(List<Seed> seeds, List<String> others) {
+    List<Seed> fitting = new ArrayList<>();
+    for (Seed seed : seeds) {
+      List<Problem> problems = new ArrayList<>();
+      if (seed.form() != Seed.Form.SQL) {
+        bind(List.of(seed), problems);
+      }
+      if (problems.isEmpty()) {
+        fitting.add(seed);
+      } else {
+        others.add(seed.label());
+      }
+    }
+    return fitting;
   }
 
   private List<Bound> bind(List<Seed> seeds, List<Problem> problems) {

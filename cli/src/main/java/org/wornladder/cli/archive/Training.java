@@ -27,6 +27,8 @@ public final class Training {
     {"history", "live", "--format", "json"},
     {"check", "--against", "dev"},
     {"preview", "test", "--format", "json"},
+    {"seed", "--dry-run", "--format", "json"},
+    {"rebuild", "--yes", "--format", "json"},
     {"no-such-command"},
     {"--help"}
   };

@@ -61,7 +61,9 @@ public final class Demo {
       development();
       promotion();
       mistakes();
+      rows();
       drift();
+      freshStart();
       end();
     } catch (IOException e) {
       throw ProjectException.of(
@@ -151,6 +153,33 @@ public final class Demo {
     ladder("status");
   }
 
+  private void rows() throws IOException {
+    act(
+        "The rows that an application needs",
+        "Cold rooms stand in a file that is reviewed; pickings are made up, but never on live.");
+    file("seeded", "ladder.yaml");
+    file("seeded", "seeds/cold_room.csv");
+    file("seeded", "seeds/picking.sample.yaml");
+    show("seeds/cold_room.csv");
+    show("seeds/picking.sample.yaml");
+    ladder("seed", "--dry-run", "--only", "cold_room");
+    ladder("seed");
+    ladder("seed");
+    say(
+        "Somebody turns a room down by hand. The next look at dev finds it, and one command mends it:");
+    byHand("dev", "UPDATE cold_room SET celsius = 4 WHERE code = 'north'");
+    ladder("drift");
+    ladder("seed");
+  }
+
+  private void freshStart() {
+    act(
+        "The first day of the one who joins",
+        "One command empties a database that may be emptied, builds it, and seeds it:");
+    ladder("rebuild", "--yes");
+    ladder("show");
+  }
+
   private void drift() {
     act(
         "A change by hand on live",
@@ -208,7 +237,7 @@ public final class Demo {
   private void ladder(String... args) {
     List<String> typed = new ArrayList<>();
     for (String arg : args) {
-      typed.add(arg.matches("[A-Za-z0-9:-]+") ? arg : "\"" + arg + "\"");
+      typed.add(arg.matches("[A-Za-z0-9:_-]+") ? arg : "\"" + arg + "\"");
     }
     out.println("$ ladder " + String.join(" ", typed));
     int code = new LadderCli(terminal, folder).run(args);

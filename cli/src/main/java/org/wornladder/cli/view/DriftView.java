@@ -90,9 +90,13 @@ public final class DriftView {
   }
 
   private static String seedsLine(SeedDrift seeds) {
-    return seeds.isClean()
-        ? "the rows are what the files say"
-        : PlanView.count(seeds.differing().size() + seeds.findings().size(), "finding");
+    String found =
+        seeds.isClean()
+            ? "the rows are what the files say"
+            : PlanView.count(seeds.differing().size() + seeds.findings().size(), "finding");
+    return seeds.waiting().isEmpty()
+        ? found
+        : found + "; waiting for a rung: " + Clean.line(String.join(", ", seeds.waiting()));
   }
 
   /** What of a seed's rows is not as it should be. */
@@ -204,6 +208,7 @@ public final class DriftView {
   private static Json seedsJson(SeedDrift seeds) {
     return new Json()
         .put("count", seeds.seeds())
+        .put("waiting", seeds.waiting())
         .put("differing", seeds.differing().stream().map(SeedView::json).toList())
         .put(
             "findings",
