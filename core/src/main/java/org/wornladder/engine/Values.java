@@ -64,6 +64,16 @@ public final class Values {
     }
   }
 
+  /** A whole number of 64 bits. */
+  public static long whole(String text) throws BadValueException {
+    checkWhole(text);
+    try {
+      return Long.parseLong(text);
+    } catch (NumberFormatException e) {
+      throw new BadValueException("this number is too large for the column");
+    }
+  }
+
   public static void checkNumber(String text) throws BadValueException {
     if (!isPlainNumber(text) && !NUMBER.matcher(text).matches()) {
       throw new BadValueException("this is not a number");

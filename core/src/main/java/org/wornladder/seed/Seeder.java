@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -241,12 +242,16 @@ public final class Seeder {
             : new SampleGuess(schema, staging, table, seed.place())
                 .sample(seed.file(), wanted.orElse(ROWS_MADE));
     Sample sized = written && wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
-    List<String> names = sized.columns().stream().map(Sample.Column::name).toList();
-    List<List<Integer>> unique =
-        Uniques.of(table).stream()
-            .filter(names::containsAll)
-            .map(columns -> columns.stream().map(names::indexOf).toList())
-            .toList();
+    List<String> names =
+        sized.columns().stream().map(column -> column.name().toLowerCase(Locale.ROOT)).toList();
+    List<List<Integer>> unique = new ArrayList<>();
+    for (List<String> columns : Uniques.of(table)) {
+      List<Integer> places =
+          columns.stream().map(column -> names.indexOf(column.toLowerCase(Locale.ROOT))).toList();
+      if (!places.contains(-1)) {
+        unique.add(places);
+      }
+    }
     return new SampleRows(sized, seed.label(), unique, listener);
   }
 

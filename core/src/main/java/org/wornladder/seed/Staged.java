@@ -44,8 +44,8 @@ final class Staged {
                     row.getLong(2),
                     "the key ("
                         + String.join(", ", seed.key())
-                        + ") stands here again; first on line "
-                        + seed.rows().place(row.getLong(1)).line(),
+                        + ") stands here again; first at "
+                        + seed.rows().place(row.getLong(1)),
                     "keep one of them, or widen key: in ladder.yaml"));
     refuse(problems);
   }

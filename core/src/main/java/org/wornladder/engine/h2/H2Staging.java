@@ -13,6 +13,7 @@ import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Stage;
 import org.wornladder.engine.ValueKind;
+import org.wornladder.engine.Values;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
@@ -45,9 +46,13 @@ final class H2Staging extends JdbcStaging {
     if (type.startsWith("TIMESTAMP")) {
       return ValueKind.MOMENT;
     }
+    if (type.startsWith("NUMERIC") || type.startsWith("DECIMAL")) {
+      return ValueKind.DECIMAL;
+    }
     return switch (type) {
       case "BOOLEAN" -> ValueKind.TRUTH;
       case "TINYINT", "SMALLINT", "INTEGER", "BIGINT" -> ValueKind.WHOLE;
+      case "REAL", "DOUBLE PRECISION" -> ValueKind.FLOATING;
       case "DATE" -> ValueKind.DATE;
       case "JSON" -> ValueKind.JSON;
       default -> type.startsWith("CHARACTER") ? ValueKind.TEXT : ValueKind.OTHER;
@@ -62,10 +67,10 @@ final class H2Staging extends JdbcStaging {
   @Override
   protected void bind(PreparedStatement sql, int index, ValueKind kind, String text)
       throws SQLException, BadValueException {
-    if (kind == ValueKind.LIST) {
-      sql.setObject(index, JsonLists.read(text).toArray());
-    } else {
-      super.bind(sql, index, kind, text);
+    switch (kind) {
+      case LIST -> sql.setObject(index, JsonLists.read(text).toArray());
+      case WHOLE -> sql.setLong(index, Values.whole(text));
+      default -> super.bind(sql, index, kind, text);
     }
   }
 

@@ -98,6 +98,14 @@ final class MariadbStaging extends JdbcStaging {
     switch (kind) {
       case TRUTH -> sql.setString(index, truth(text));
       case MOMENT -> sql.setString(index, Values.withoutZone(text));
+      case OTHER -> {
+        if (text.matches("\\d{1,18}")) {
+          // Bits are written as the number that they make.
+          sql.setLong(index, Long.parseLong(text));
+        } else {
+          sql.setString(index, text);
+        }
+      }
       default -> super.bind(sql, index, kind, text);
     }
   }
@@ -109,6 +117,10 @@ final class MariadbStaging extends JdbcStaging {
 
   @Override
   public Optional<String> read(ResultSet row, int index, Column column) throws SQLException {
+    if (word(column).equals("bit")) {
+      long bits = row.getLong(index);
+      return row.wasNull() ? Optional.empty() : Optional.of(Long.toString(bits));
+    }
     return kind(column) == ValueKind.TRUTH
         ? Optional.ofNullable(row.getString(index)).map(MariadbStaging::shown)
         : super.read(row, index, column);

@@ -17,9 +17,18 @@ final class PostgresCopyRows {
   static String written(ValueKind kind, String text) throws BadValueException {
     return switch (kind) {
       case BINARY -> text.startsWith("\\x") ? text : hexadecimal(text);
+      case DATE, MOMENT -> notNumber(text);
       case LIST -> text.startsWith("[") ? literal(JsonLists.read(text)) : text;
       default -> text;
     };
+  }
+
+  /** The database would take a number for a date, which it seldom is. */
+  private static String notNumber(String text) throws BadValueException {
+    if (!text.isEmpty() && text.chars().allMatch(c -> c >= '0' && c <= '9')) {
+      throw new BadValueException("this is a number, not a date such as 2026-08-31");
+    }
+    return text;
   }
 
   /** A list as PostgreSQL writes it (manual, "Array Value Input"). */

@@ -83,6 +83,7 @@ final class SqliteStaging extends JdbcStaging {
   /** It touches the temporary database alone, and takes no lock of the other. */
   @Override
   protected void loadBegins() throws SQLException {
+    session().change("PRAGMA temp.cache_size = -32768");
     session().connection().setAutoCommit(false);
   }
 
@@ -102,7 +103,7 @@ final class SqliteStaging extends JdbcStaging {
       throws SQLException, BadValueException {
     switch (kind) {
       case TRUTH -> sql.setInt(index, Values.truth(text) ? 1 : 0);
-      case WHOLE -> sql.setLong(index, whole(text));
+      case WHOLE -> sql.setLong(index, Values.whole(text));
       case DECIMAL -> {
         Values.checkNumber(text);
         if (text.length() > KEPT_DIGITS && Values.digits(text) > KEPT_DIGITS && !isLong(text)) {
@@ -126,15 +127,6 @@ final class SqliteStaging extends JdbcStaging {
 
   private static boolean isLong(String text) {
     return text.length() <= DIGITS_OF_LONG && text.chars().allMatch(c -> c >= '0' && c <= '9');
-  }
-
-  private static long whole(String text) throws BadValueException {
-    Values.checkWhole(text);
-    try {
-      return Long.parseLong(text);
-    } catch (NumberFormatException e) {
-      throw new BadValueException("this number is too large for the column");
-    }
   }
 
   @Override
