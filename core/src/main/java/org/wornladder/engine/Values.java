@@ -43,7 +43,7 @@ public final class Values {
       throw new BadValueException("a binary value begins with base64:");
     }
     try {
-      return Base64.getMimeDecoder().decode(text.substring(BASE64.length()));
+      return Base64.getDecoder().decode(text.substring(BASE64.length()).replaceAll("\\s", ""));
     } catch (IllegalArgumentException e) {
       throw new BadValueException("what stands behind base64: is not Base64");
     }

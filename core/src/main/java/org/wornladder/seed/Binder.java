@@ -163,7 +163,14 @@ final class Binder {
     String part = "ladder_look_" + number;
     return Optional.of(
         new Found(
-            new Look(part, header, own.name(), target.name(), targetColumn, meant.get().name()),
+            new Look(
+                part,
+                header,
+                own.name(),
+                target.name(),
+                targetColumn,
+                meant.get().name(),
+                Uniques.of(target).contains(List.of(meant.get().name()))),
             new Stage.Part(part, target.name(), meant.get()),
             new Stage.Part(own.name(), table.name(), own)));
   }

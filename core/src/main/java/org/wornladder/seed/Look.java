@@ -9,6 +9,7 @@ package org.wornladder.seed;
  * @param target the table that it points to
  * @param targetColumn the column there that it takes its value from
  * @param meaning the column there that has what the file says
+ * @param isUnique whether the table sees to it that no two rows mean the same
  */
 record Look(
     String part,
@@ -16,4 +17,5 @@ record Look(
     String column,
     String target,
     String targetColumn,
-    String meaning) {}
+    String meaning,
+    boolean isUnique) {}

@@ -51,6 +51,14 @@ public interface SeedApproval {
         deleted.append(result.label());
       }
     }
-    return added + (added == 1 ? " new row, " : " new rows, ") + updated + " updated" + deleted;
+    long scripts = planned.results().stream().filter(one -> one.statements() > 0).count();
+    String run =
+        scripts == 0 ? "" : ", and run " + scripts + (scripts == 1 ? " script" : " scripts");
+    return added
+        + (added == 1 ? " new row, " : " new rows, ")
+        + updated
+        + " updated"
+        + deleted
+        + run;
   }
 }

@@ -1,5 +1,6 @@
 package org.wornladder.seed;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -13,7 +14,18 @@ public record SeedCounts(long added, long updated, long deleted, long unchanged)
     return added == 0 && updated == 0 && deleted == 0;
   }
 
-  /** As the journal and a person's screen say it. */
+  /** Without what is zero, for a line with little room; {@code no row} where all of it is. */
+  public String brief() {
+    List<String> parts = new ArrayList<>();
+    for (String part : text().split(", ")) {
+      if (!part.startsWith("0 ")) {
+        parts.add(part);
+      }
+    }
+    return parts.isEmpty() ? "no row" : String.join(", ", parts);
+  }
+
+  /** In words, all four. */
   public String text() {
     List<String> parts =
         List.of(

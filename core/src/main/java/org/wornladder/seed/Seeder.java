@@ -4,10 +4,8 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RefusedException.Refusal;
 import org.wornladder.engine.Engine;
@@ -19,21 +17,15 @@ import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal;
 import org.wornladder.project.Environment;
-import org.wornladder.project.Nearest;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectException;
-import org.wornladder.project.ProjectReader;
-import org.wornladder.project.Sample;
-import org.wornladder.project.SampleReader;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.project.SeedRows;
-import org.wornladder.schema.Column;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.seed.SeedOptions.SampleOrder;
-import org.wornladder.sql.Place;
 
 /**
  * Lays a project's seeds beside one environment, and brings its rows there. First everything is
@@ -42,8 +34,6 @@ import org.wornladder.sql.Place;
 public final class Seeder {
   /** Files beyond this are worth a thread of their own; in bytes. */
   private static final long LARGE = 1 << 18;
-
-  private static final long ROWS_MADE = 50;
 
   private final Project project;
   private final Environment environment;
@@ -54,7 +44,7 @@ public final class Seeder {
   private final SeedListener listener;
   private final Staging staging;
 
-  private Optional<SampleOrder> order = Optional.empty();
+  private SampleSource samples;
   private final Map<String, SeedResult> results = new HashMap<>();
 
   /** How many rows go into a table that is empty, by label. */
@@ -81,65 +71,15 @@ public final class Seeder {
     history = ground.history();
     this.listener = listener;
     staging = session.staging();
+    samples = samples(Optional.empty());
   }
 
-  /** The seeds that are for this environment, as far as they are meant. */
-  private List<Seed> meant(SeedOptions options) {
-    List<Seed> all = project.settings().seeds();
-    if (options.sample().isPresent()) {
-      order = options.sample();
-      return List.of(sampled(options.sample().get(), all));
-    }
-    List<String> labels = all.stream().map(Seed::label).toList();
-    for (String name : options.only()) {
-      if (!labels.contains(name)) {
-        throw ProjectException.of(
-            Place.of(ProjectReader.SETTINGS),
-            "there is no seed of " + name,
-            Nearest.advice(name, labels));
-      }
-    }
-    List<Seed> here = new ArrayList<>();
-    for (Seed seed : all) {
-      boolean meant = options.only().isEmpty() || options.only().contains(seed.label());
-      boolean made = seed.form() == Seed.Form.SAMPLE && environment.settings().guarded();
-      if (meant && seed.isFor(environment.name()) && !made) {
-        here.add(seed);
-      }
-    }
-    return here;
+  private SampleSource samples(Optional<SampleOrder> order) {
+    return new SampleSource(project.root(), session, schema, staging, order, listener);
   }
 
-  /** The seed of a table whose rows shall be made up; one of its own where none is written. */
-  private Seed sampled(SampleOrder wanted, List<Seed> all) {
-    if (environment.settings().guarded()) {
-      throw RefusedException.of(
-          environment.name() + " is guarded: no rows are made up there",
-          "environment " + environment.name(),
-          "");
-    }
-    Optional<Seed> written =
-        all.stream().filter(seed -> seed.label().equals(wanted.table())).findFirst();
-    if (written.filter(seed -> !seed.isFor(environment.name())).isPresent()) {
-      throw RefusedException.of(
-          "the seed of " + wanted.table() + " is not for " + environment.name(),
-          written.get().place().toString(),
-          "only-in says where it is for");
-    }
-    String file = Seed.FOLDER + "/" + wanted.table() + Seed.Form.SAMPLE.ending();
-    return written
-        .filter(seed -> seed.form() == Seed.Form.SAMPLE)
-        .orElseGet(
-            () ->
-                new Seed(
-                    Place.of("--sample " + wanted.table()),
-                    Seed.Form.SAMPLE,
-                    wanted.table(),
-                    file,
-                    List.of(),
-                    true,
-                    false,
-                    List.of()));
+  private Selection selection() {
+    return new Selection(project.settings().seeds(), environment);
   }
 
   /**
@@ -149,7 +89,7 @@ public final class Seeder {
    */
   public List<Problem> misfits() {
     List<Problem> problems = new ArrayList<>();
-    bind(meant(SeedOptions.ALL), problems);
+    bind(selection().of(SeedOptions.ALL), problems);
     return problems;
   }
 
@@ -160,7 +100,9 @@ public final class Seeder {
    */
   public SeedDrift drift(boolean rungsWait) throws SQLException {
     List<Seed> seeds =
-        meant(SeedOptions.ALL).stream().filter(seed -> seed.form() != Seed.Form.SAMPLE).toList();
+        selection().of(SeedOptions.ALL).stream()
+            .filter(seed -> seed.form() != Seed.Form.SAMPLE)
+            .toList();
     List<Refusal> findings = new ArrayList<>();
     List<SeedResult> differing = new ArrayList<>();
     List<String> waiting = new ArrayList<>();
@@ -230,29 +172,7 @@ public final class Seeder {
   }
 
   private SeedRows rows(Seed seed, Table table) {
-    return seed.form() == Seed.Form.SAMPLE ? madeUp(seed, table) : read(seed);
-  }
-
-  private SampleRows madeUp(Seed seed, Table table) {
-    boolean written = SeedFiles.size(project.root(), seed) > 0;
-    OptionalLong wanted = order.map(SampleOrder::rows).orElse(OptionalLong.empty());
-    Sample sample =
-        written
-            ? SampleReader.read(project.root(), seed)
-            : new SampleGuess(schema, staging, table, seed.place())
-                .sample(seed.file(), wanted.orElse(ROWS_MADE));
-    Sample sized = written && wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
-    List<String> names =
-        sized.columns().stream().map(column -> column.name().toLowerCase(Locale.ROOT)).toList();
-    List<List<Integer>> unique = new ArrayList<>();
-    for (List<String> columns : Uniques.of(table)) {
-      List<Integer> places =
-          columns.stream().map(column -> names.indexOf(column.toLowerCase(Locale.ROOT))).toList();
-      if (!places.contains(-1)) {
-        unique.add(places);
-      }
-    }
-    return new SampleRows(sized, seed.label(), unique, listener);
+    return seed.form() == Seed.Form.SAMPLE ? samples.rows(seed, table) : read(seed);
   }
 
   private SeedRows read(Seed seed) {
@@ -274,7 +194,8 @@ public final class Seeder {
    * @throws RefusedException if rows would be deleted that must not be
    */
   public SeedOutcome plan(SeedOptions options) throws SQLException {
-    return plan(meant(options), options.shown());
+    samples = samples(options.sample());
+    return plan(selection().of(options), options.shown());
   }
 
   private SeedOutcome plan(List<Seed> seeds, int shown) throws SQLException {
@@ -286,7 +207,7 @@ public final class Seeder {
     staging.open();
     for (Bound seed : order.seeds()) {
       if (seed.rows() instanceof SampleRows made) {
-        giveKeys(made);
+        samples.giveKeys(made, changing);
       }
       take(seed);
     }
@@ -312,45 +233,6 @@ public final class Seeder {
 
   private List<SeedResult> inOrder(List<Seed> seeds) {
     return seeds.stream().map(seed -> results.get(seed.label())).toList();
-  }
-
-  /** Gives made-up rows what they may point to: rows that stand, and rows that will. */
-  private void giveKeys(SampleRows made) throws SQLException {
-    Questions questions = new Questions(session);
-    for (Sample.Maker.From source : made.sources()) {
-      Table table =
-          schema
-              .table(source.table())
-              .orElseThrow(
-                  () ->
-                      ProjectException.of(
-                          made.header(), "there is no table " + source.table(), ""));
-      Column column =
-          table.columns().stream()
-              .filter(one -> one.name().equalsIgnoreCase(source.column()))
-              .findFirst()
-              .orElseThrow(
-                  () ->
-                      ProjectException.of(
-                          made.header(),
-                          "table " + table.name() + " has no column " + source.column(),
-                          ""));
-      String name = staging.name(column.name());
-      StringBuilder query = new StringBuilder("SELECT ").append(name).append(" FROM ");
-      query.append(session.quoted(table.name())).append(" WHERE ").append(name);
-      query.append(" IS NOT NULL");
-      for (Bound other : changing) {
-        boolean has = other.columns().contains(column.name());
-        if (has && other.table().name().equals(table.name())) {
-          query.append(" UNION SELECT ").append(name).append(" FROM ");
-          query.append(staging.staged(other.stage())).append(" WHERE ").append(name);
-          query.append(" IS NOT NULL");
-        }
-      }
-      query.append(" ORDER BY 1");
-      made.give(
-          source, questions.list(query.toString(), row -> staging.read(row, 1, column).orElse("")));
-    }
   }
 
   /** Takes the rows in, unless they are found to be those of the table. */

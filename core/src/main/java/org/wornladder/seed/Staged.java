@@ -59,7 +59,9 @@ final class Staged {
     List<Problem> problems = new ArrayList<>();
     for (Look look : seed.looks()) {
       String target = session.quoted(look.target());
-      problems.addAll(ambiguous(seed, look, target));
+      if (!look.isUnique()) {
+        problems.addAll(ambiguous(seed, look, target));
+      }
       if (problems.isEmpty()) {
         fill(seed, look, target);
         for (Bound other : seeds) {

@@ -90,7 +90,7 @@ final class Writing {
   private static String note(SeedResult result) {
     return result.statements() > 0
         ? result.statements() + (result.statements() == 1 ? " statement" : " statements")
-        : result.counts().text();
+        : result.counts().brief();
   }
 
   private void rows(Map<String, SeedResult> results) throws SQLException {

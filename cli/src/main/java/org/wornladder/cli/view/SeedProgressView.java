@@ -15,6 +15,9 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
   /** Files that are read at once need no bar; in bytes. */
   private static final long WORTH_A_BAR = 1 << 20;
 
+  /** So do few rows that are made up. */
+  private static final long ROWS_WORTH_A_BAR = 10_000;
+
   private final Terminal terminal;
   private final PrintStream err;
   private final BooleanSupplier stop;
@@ -38,7 +41,8 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
 
   @Override
   public void reading(String label, long bytes, long size) {
-    if (!terminal.errIsTerminal() || size > 0 && size < WORTH_A_BAR) {
+    boolean small = size > 0 ? size < WORTH_A_BAR : bytes < ROWS_WORTH_A_BAR;
+    if (!terminal.errIsTerminal() || small) {
       return;
     }
     if (!shown.equals(label)) {
