@@ -84,7 +84,7 @@ class CommandLineTest {
   @Test
   void everyCommandDescribesItselfAndItsOptions() {
     Map<String, CommandLine> commands = CommandTable.model().subcommands();
-    assertThat(commands).hasSize(15);
+    assertThat(commands).hasSize(17);
     for (CommandLine command : commands.values()) {
       CommandSpec spec = command.getCommandSpec();
       assertThat(spec.usageMessage().description()).isNotEmpty();
@@ -95,7 +95,16 @@ class CommandLineTest {
       assertThat(spec.findOption("--verbose")).isNotNull();
     }
     for (String reporting :
-        List.of("check", "preview", "apply", "rollback", "status", "history", "show")) {
+        List.of(
+            "check",
+            "preview",
+            "apply",
+            "rollback",
+            "status",
+            "history",
+            "show",
+            "seed",
+            "rebuild")) {
       assertThat(commands.get(reporting).getCommandSpec().findOption("--format")).isNotNull();
     }
   }

@@ -98,6 +98,11 @@ public abstract class Staging {
    */
   public abstract void load(Stage stage, SeedRows rows) throws SQLException;
 
+  /** Whether the database numbers a table's rows in a column, though its type does not say so. */
+  public boolean numbers(Table table, Column column) {
+    return false;
+  }
+
   /** What the values of a column are. */
   public final ValueKind kind(Column column) {
     ValueKind known = kinds.get(column.type());

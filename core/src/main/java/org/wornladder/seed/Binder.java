@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.wornladder.engine.Stage;
+import org.wornladder.engine.Staging;
 import org.wornladder.project.Nearest;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Seed;
@@ -19,14 +20,16 @@ import org.wornladder.sql.Place;
 /** Lays a seed's columns beside its table's, and collects what does not fit. */
 final class Binder {
   private final Schema schema;
+  private final Staging staging;
   private final String environment;
   private final List<Problem> problems;
 
   /**
    * @param problems takes what is found
    */
-  Binder(Schema schema, String environment, List<Problem> problems) {
+  Binder(Schema schema, Staging staging, String environment, List<Problem> problems) {
     this.schema = schema;
+    this.staging = staging;
     this.environment = environment;
     this.problems = problems;
   }
@@ -50,8 +53,9 @@ final class Binder {
    * A seed with its table; empty, with problems collected, if they do not fit.
    *
    * @param number tells its stage from others
+   * @param complete whether new rows can be made of it
    */
-  Optional<Bound> bind(Seed seed, Table table, SeedRows rows, int number) {
+  Optional<Bound> bind(Seed seed, Table table, SeedRows rows, int number, boolean complete) {
     int before = problems.size();
     Place header = rows.header();
     List<Stage.Part> parts = new ArrayList<>();
@@ -75,7 +79,9 @@ final class Binder {
       }
     }
     List<String> key = key(seed, table, columns, header);
-    required(table, columns, header);
+    if (complete) {
+      required(table, columns, header);
+    }
     if (problems.size() > before) {
       return Optional.empty();
     }
@@ -210,7 +216,7 @@ final class Binder {
               || column.defaultValue().isPresent()
               || column.more(Column.IDENTITY).isPresent()
               || column.more(Column.GENERATED).isPresent()
-              || isNumbered(table, column);
+              || staging.numbers(table, column);
       if (!filled && !columns.containsKey(column.name())) {
         problem(
             header,
@@ -218,12 +224,6 @@ final class Binder {
             "add it to the file, or give it a default in a rung");
       }
     }
-  }
-
-  /** SQLite numbers a table's rows by a primary key of the very type INTEGER. */
-  private static boolean isNumbered(Table table, Column column) {
-    return column.type().equalsIgnoreCase("INTEGER")
-        && table.primaryKey().equals(List.of(column.name()));
   }
 
   private void problem(Place place, String message, String next) {

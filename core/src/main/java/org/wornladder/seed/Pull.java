@@ -57,11 +57,11 @@ public final class Pull {
   public long write(Seed seed) throws SQLException {
     staging.open();
     List<Problem> problems = new ArrayList<>();
-    Binder binder = new Binder(schema, environment, problems);
+    Binder binder = new Binder(schema, staging, environment, problems);
     Optional<Table> table = binder.table(seed);
     Optional<Bound> bound = Optional.empty();
     if (table.isPresent() && Files.exists(root.resolve(seed.file()))) {
-      bound = binder.bind(seed, table.get(), SeedFiles.rows(root, seed, bytes -> {}), 0);
+      bound = binder.bind(seed, table.get(), SeedFiles.rows(root, seed, bytes -> {}), 0, false);
     }
     if (!problems.isEmpty()) {
       throw new ProjectException(problems);

@@ -6,6 +6,7 @@ import java.util.List;
  * What seeding an environment did, or would do.
  *
  * @param written whether it was done
+ * @param elapsedMs how long it took, in milliseconds, without what a person thought about it
  */
 public record SeedOutcome(
     String environment, boolean written, List<SeedResult> results, long elapsedMs) {

@@ -151,7 +151,7 @@ public final class Seeder {
 
   private List<Bound> bind(List<Seed> seeds, List<Problem> problems) {
     List<Bound> bound = new ArrayList<>();
-    Binder binder = new Binder(schema, environment.name(), problems);
+    Binder binder = new Binder(schema, staging, environment.name(), problems);
     for (Seed seed : seeds) {
       try {
         if (seed.form() == Seed.Form.SQL) {
@@ -160,7 +160,7 @@ public final class Seeder {
           Optional<Table> table = binder.table(seed);
           if (table.isPresent()) {
             binder
-                .bind(seed, table.get(), rows(seed, table.get()), bound.size())
+                .bind(seed, table.get(), rows(seed, table.get()), bound.size(), true)
                 .ifPresent(bound::add);
           }
         }
@@ -199,6 +199,7 @@ public final class Seeder {
   }
 
   private SeedOutcome plan(List<Seed> seeds, int shown) throws SQLException {
+    long start = System.nanoTime();
     List<Problem> problems = new ArrayList<>();
     SeedOrder order = SeedOrder.of(bind(seeds, problems));
     if (!problems.isEmpty()) {
@@ -228,7 +229,7 @@ public final class Seeder {
     for (SeedScript script : scripts) {
       results.put(script.seed().label(), planned(script));
     }
-    return new SeedOutcome(environment.name(), false, inOrder(seeds), 0);
+    return new SeedOutcome(environment.name(), false, inOrder(seeds), since(start));
   }
 
   private List<SeedResult> inOrder(List<Seed> seeds) {
@@ -326,8 +327,12 @@ public final class Seeder {
       new Writing(environment, session, staging, SeedOrder.of(rows), running, references, listener)
           .write(results, news, journal);
     }
-    long elapsed = (System.nanoTime() - start) / 1_000_000;
+    long elapsed = planned.elapsedMs() + since(start);
     return new SeedOutcome(environment.name(), true, planned.results(), elapsed);
+  }
+
+  private static long since(long start) {
+    return (System.nanoTime() - start) / 1_000_000;
   }
 
   private boolean quiet(Seed seed) {

@@ -14,6 +14,7 @@ import org.wornladder.engine.Stage;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
 
 /**
@@ -44,6 +45,13 @@ final class SqliteStaging extends JdbcStaging {
   @Override
   public String staged(Stage stage) {
     return "temp." + name(stage.name());
+  }
+
+  /** A primary key of the very type INTEGER is the row's own number. */
+  @Override
+  public boolean numbers(Table table, Column column) {
+    return column.type().equalsIgnoreCase("INTEGER")
+        && table.primaryKey().equals(List.of(column.name()));
   }
 
   /** By the rules of affinity, and the names that people give to types. */

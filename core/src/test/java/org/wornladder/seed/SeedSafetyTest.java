@@ -1,0 +1,163 @@
+package org.wornladder.seed;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.TestLadder;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+import org.wornladder.survey.Against;
+
+/** Several at once, who may what, and what is left when it ends early. */
+class SeedSafetyTest {
+  @TempDir Path root;
+  private TestDatabase database;
+  private TestLadder ladder;
+
+  private void on(Kind kind) {
+    database = TestDatabase.make(kind, root);
+    ladder = TestLadder.on(database, root);
+    database.execute(
+        "CREATE TABLE grade (code varchar(8) NOT NULL PRIMARY KEY, low integer, high integer)");
+    settings(", disposable: true");
+    StringBuilder rows = new StringBuilder("code,low,high\n");
+    for (int i = 0; i < 500; i++) {
+      rows.append('g').append(i).append(',').append(i).append(",\n");
+    }
+    ladder.file("seeds/grade.csv", rows.toString());
+  }
+
+  private void settings(String more) {
+    ladder.file(
+        "ladder.yaml",
+        "name: hollowfield\nenvironments:\n  dev: { url: '"
+            + database.url()
+            + "'"
+            + more
+            + " }\nseeds: [{ table: grade }]\n");
+  }
+
+  private SeedOutcome seed(SeedListener listener) {
+    return ladder
+        .open()
+        .seed("dev", SeedOptions.ALL, SeedApproval.given(Optional.empty()), listener);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void severalAtOnceWriteOnce(Kind kind) throws Exception {
+    on(kind);
+    int count = kind == Kind.H2 ? 2 : 6;
+    ExecutorService pool = Executors.newFixedThreadPool(count);
+    try {
+      List<Callable<SeedOutcome>> seeds = new ArrayList<>();
+      for (int i = 0; i < count; i++) {
+        seeds.add(() -> seed(SeedListener.SILENT));
+      }
+      long added = 0;
+      for (Future<SeedOutcome> one : pool.invokeAll(seeds)) {
+        added += one.get().results().get(0).counts().added();
+      }
+      assertThat(added).isEqualTo(500);
+    } finally {
+      pool.shutdownNow();
+    }
+    assertThat(database.query("SELECT count(*) FROM grade")).containsExactly("500");
+    assertThat(database.events()).containsExactly("seeded");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whoIsAskedToStopLeavesNothing(Kind kind) {
+    on(kind);
+    SeedListener stopping =
+        new SeedListener() {
+          @Override
+          public boolean wantsStop() {
+            return true;
+          }
+        };
+    assertThatThrownBy(() -> seed(stopping))
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("nothing was written");
+    assertThat(database.query("SELECT count(*) FROM grade")).containsExactly("0");
+    assertThat(seed(SeedListener.SILENT).results().get(0).counts().added()).isEqualTo(500);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aTriggerThatRefusesLeavesNothingOfTheOtherSeedsEither(Kind kind) {
+    on(kind);
+    database.execute(
+        "CREATE TABLE variety (id integer NOT NULL PRIMARY KEY, name varchar(8) NOT NULL,"
+            + " UNIQUE (name))");
+    ladder.file("seeds/variety.csv", "id,name\n1,one\n2,two\n3,one\n");
+    String settings = ladder.text("ladder.yaml");
+    ladder.file(
+        "ladder.yaml",
+        settings.replace("[{ table: grade }]", "[{ table: grade }, { table: variety }]"));
+    assertThatThrownBy(() -> seed(SeedListener.SILENT))
+        .isInstanceOfSatisfying(
+            org.wornladder.climb.StatementFailedException.class,
+            e -> {
+              assertThat(e.failure().place()).isEqualTo("seeds/variety.csv:4");
+              assertThat(e.failure().left()).contains("Nothing was written");
+            });
+    assertThat(database.query("SELECT count(*) FROM grade")).containsExactly("0");
+    assertThat(seed(SeedOptions.ALL, "grade").isQuiet()).isFalse();
+  }
+
+  private SeedOutcome seed(SeedOptions options, String only) {
+    SeedOptions some = new SeedOptions(List.of(only), options.dryRun(), options.shown());
+    return ladder
+        .open()
+        .seed("dev", some, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
+  }
+
+  @Test
+  void driftSaysWhenRowsMayNotBeCompared() {
+    on(Kind.POSTGRES);
+    seed(SeedListener.SILENT);
+    String name = database.query("SELECT current_database()").get(0);
+    String role = name + "_looker";
+    database.execute(
+        "CREATE ROLE " + role,
+        "REVOKE TEMPORARY ON DATABASE " + name + " FROM PUBLIC",
+        "GRANT SELECT ON ALL TABLES IN SCHEMA public TO " + role);
+    settings(", role: " + role);
+    assertThat(ladder.open().drift("dev", Against.EXPECTED).seeds().isClean())
+        .as("all rows are the same, which reading alone tells")
+        .isTrue();
+    database.execute("UPDATE grade SET high = 1 WHERE code = 'g7'");
+    SeedDrift drift = ladder.open().drift("dev", Against.EXPECTED).seeds();
+    assertThat(drift.findings()).hasSize(1);
+    assertThat(drift.findings().get(0).what()).contains("cannot be compared");
+    assertThat(drift.findings().get(0).next()).contains("temporary tables");
+  }
+
+  @Test
+  void whatOnlyTheDatabaseCanTellIsStillTheSame() {
+    on(Kind.POSTGRES);
+    ladder.file("seeds/grade.csv", "code,low,high\ng1,007,\ng2, 8 ,\n");
+    assertThat(seed(SeedListener.SILENT).results().get(0).counts().added()).isEqualTo(2);
+    assertThat(seed(SeedListener.SILENT).isQuiet()).isTrue();
+    assertThat(ladder.open().drift("dev", Against.EXPECTED).seeds().isClean()).isTrue();
+    database.execute("UPDATE grade SET low = 9 WHERE code = 'g2'");
+    SeedDrift drift = ladder.open().drift("dev", Against.EXPECTED).seeds();
+    assertThat(drift.differing()).hasSize(1);
+    assertThat(drift.differing().get(0).counts().updated()).isEqualTo(1);
+  }
+}
