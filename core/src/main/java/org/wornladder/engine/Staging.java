@@ -335,8 +335,14 @@ public abstract class Staging {
   }
 
   /**
-   * Statements that make the database's own numbers go on past those that were written; run after
-   * the commit.
+   * Whether {@link #numbersGoOn} is part of the transaction, so that it fails before the commit.
+   */
+  public boolean numbersJoinTransaction() {
+    return true;
+  }
+
+  /**
+   * Statements that make the database's own numbers go on past those that were written.
    *
    * @param column one that the database numbers by itself
    */

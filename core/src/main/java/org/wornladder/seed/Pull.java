@@ -36,6 +36,7 @@ public final class Pull {
   private final Session session;
   private final Schema schema;
   private final Staging staging;
+  private int files;
 
   /**
    * @param environment its name, for messages
@@ -55,13 +56,14 @@ public final class Pull {
    * @throws ProjectException if the table is not there, or the file that is does not fit it
    */
   public long write(Seed seed) throws SQLException {
+    files++;
     staging.open();
     List<Problem> problems = new ArrayList<>();
     Binder binder = new Binder(schema, staging, environment, problems);
     Optional<Table> table = binder.table(seed);
     Optional<Bound> bound = Optional.empty();
     if (table.isPresent() && Files.exists(root.resolve(seed.file()))) {
-      bound = binder.bind(seed, table.get(), SeedFiles.rows(root, seed, bytes -> {}), 0, false);
+      bound = binder.bind(seed, table.get(), SeedFiles.rows(root, seed, bytes -> {}), files, false);
     }
     if (!problems.isEmpty()) {
       throw new ProjectException(problems);

@@ -65,7 +65,7 @@ record Selection(List<Seed> all, Environment environment) {
                     Seed.Form.SAMPLE,
                     wanted.table(),
                     file,
-                    List.of(),
+                    written.map(Seed::key).orElse(List.of()),
                     true,
                     false,
                     List.of()));

@@ -69,6 +69,9 @@ final class Writing {
     try {
       session.begin();
       rows(results);
+      if (staging.numbersJoinTransaction()) {
+        numbersGoOn();
+      }
       for (SeedScript script : scripts) {
         run(script);
       }
@@ -81,10 +84,11 @@ final class Writing {
       }
       session.commit();
     } catch (SQLException e) {
-      LadderException failure = failure(e);
-      throw failure;
+      throw failure(e);
     }
-    numbersGoOn();
+    if (!staging.numbersJoinTransaction()) {
+      numbersGoOn();
+    }
   }
 
   private static String note(SeedResult result) {

@@ -83,7 +83,7 @@ class PullTest {
         "seeds/variety.csv",
         "name,grade.name,weight\nLate Gold,Second,2.5\nGone,First,1\nKeeper,First,01.250\n");
     database.execute("UPDATE variety SET weight = 3 WHERE name = 'Keeper'");
-    pull("variety");
+    pull("grade", "variety");
     List<String> lines = ladder.text("seeds/variety.csv").lines().toList();
     assertThat(lines.get(0)).isEqualTo("name,grade.name,weight");
     assertThat(lines.get(1)).as("as it was written").isEqualTo("Late Gold,Second,2.5");

@@ -141,6 +141,12 @@ final class H2Staging extends JdbcStaging {
                 + ")");
   }
 
+  /** It changes the table's definition, which commits by itself. */
+  @Override
+  public boolean numbersJoinTransaction() {
+    return false;
+  }
+
   /** The next number stays where it is, unless rows were written at it or beyond. */
   @Override
   public List<String> numbersGoOn(Table table, Column column) throws SQLException {
