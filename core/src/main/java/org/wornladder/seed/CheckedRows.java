@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.wornladder.climb.RefusedException;
+import org.wornladder.engine.Stage;
 import org.wornladder.project.ProjectException;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
@@ -31,20 +32,13 @@ final class CheckedRows implements SeedRows {
     required = new boolean[names.size()];
     decimals = new int[names.size()];
     for (int i = 0; i < required.length; i++) {
-      Column column = seed.stage().columns().get(i).column();
-      boolean own = seed.stage().columns().get(i).table().equals(seed.table().name());
-      String written = own ? column.name() : looked(seed.stage().columns().get(i).name());
+      Stage.Part part = seed.stage().columns().get(i);
+      Optional<Look> look =
+          seed.looks().stream().filter(one -> one.part().equals(part.name())).findFirst();
+      String written = look.map(Look::column).orElse(part.column().name());
       required[i] = seed.key().contains(written) || !column(written).nullable();
-      decimals[i] = own ? decimals(column.type()) : -1;
+      decimals[i] = look.isPresent() ? -1 : decimals(part.column().type());
     }
-  }
-
-  private String looked(String part) {
-    return seed.looks().stream()
-        .filter(look -> look.part().equals(part))
-        .findFirst()
-        .map(Look::column)
-        .orElse("");
   }
 
   private Column column(String name) {

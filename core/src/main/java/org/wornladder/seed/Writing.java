@@ -141,8 +141,13 @@ final class Writing {
     session.change(staging.delete(seed.stage()));
   }
 
+  /** What is filled in the end; where any order will do, only what is looked up in rows to come. */
   private Set<String> later(Bound seed) {
-    return anyOrder ? Set.of() : order.later(seed);
+    Set<String> later = new HashSet<>(order.later(seed));
+    if (anyOrder) {
+      later.retainAll(seed.looks().stream().map(Look::column).toList());
+    }
+    return later;
   }
 
   /**
