@@ -28,6 +28,11 @@ final class SampleGuess {
   private static final Pattern SIZE = Pattern.compile("\\((\\d+)(?:,\\s*(\\d+))?\\)");
   private static final Pattern QUOTED = Pattern.compile("'((?:[^']|'')*)'");
   private static final int MISSING = 10;
+  private static final int ALL_MISSING = 100;
+
+  /** Types that the library of made-up values has something for, or that are numbers or times. */
+  private static final List<String> KNOWN =
+      List.of("uuid", "timestamp", "double", "real", "float", "citext", "char", "varchar", "text");
 
   /** Texts that are shorter than this hold codes; in characters. */
   private static final int SHORT = 24;
@@ -58,25 +63,51 @@ final class SampleGuess {
   private final Schema schema;
   private final Staging staging;
   private final Table table;
+  private final List<String> key;
   private final Place place;
 
-  SampleGuess(Schema schema, Staging staging, Table table, Place place) {
+  /**
+   * @param key the columns by which rows are found; empty for the primary key
+   */
+  SampleGuess(Schema schema, Staging staging, Table table, List<String> key, Place place) {
     this.schema = schema;
     this.staging = staging;
     this.table = table;
+    this.key = key;
     this.place = place;
   }
 
   Sample sample(String file, long rows) {
     List<Sample.Column> columns = new ArrayList<>();
     for (Column column : table.columns()) {
-      if (column.more(Column.GENERATED).isEmpty()) {
-        boolean key = table.primaryKey().contains(column.name());
-        int missing = column.nullable() && !key ? MISSING : 0;
+      if (column.more(Column.GENERATED).isEmpty() && !isNumbered(column)) {
+        boolean ofKey = table.primaryKey().contains(column.name());
+        boolean free = column.nullable() && !ofKey;
+        int missing = free && isUnknown(column) ? ALL_MISSING : free ? MISSING : 0;
         columns.add(new Sample.Column(column.name(), maker(column), missing, place));
       }
     }
     return new Sample(file, rows, rows, Optional.empty(), 1, columns);
+  }
+
+  /** Whether the database numbers it, and rows are found by something else. */
+  private boolean isNumbered(Column column) {
+    boolean numbered = column.more(Column.IDENTITY).isPresent() || staging.numbers(table, column);
+    return numbered && !key.isEmpty() && !key.contains(column.name());
+  }
+
+  /** Whether nothing sensible can be guessed: a row of its own table, a type of unknown form. */
+  private boolean isUnknown(Column column) {
+    boolean itself =
+        table.foreignKeys().stream()
+            .anyMatch(
+                key -> key.table().equals(table.name()) && key.columns().contains(column.name()));
+    String type = column.type().toLowerCase(Locale.ROOT);
+    boolean known = KNOWN.stream().anyMatch(type::startsWith) || !listed(column, type).isEmpty();
+    boolean pointing =
+        table.foreignKeys().stream().anyMatch(key -> key.columns().contains(column.name()));
+    return itself
+        || staging.kind(column) == ValueKind.OTHER && !known && !pointing && !type.isEmpty();
   }
 
   private Maker maker(Column column) {

@@ -36,7 +36,7 @@ record SampleSource(
     Sample sample =
         written
             ? SampleReader.read(root, seed)
-            : new SampleGuess(schema, staging, table, seed.place())
+            : new SampleGuess(schema, staging, table, seed.key(), seed.place())
                 .sample(seed.file(), wanted.orElse(ROWS_MADE));
     Sample sized = written && wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
     List<String> names =

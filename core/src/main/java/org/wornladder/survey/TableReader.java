@@ -48,7 +48,7 @@ public final class TableReader {
     return new DatabaseReport.OfTable(
         environment.name(),
         table,
-        counts.getOrDefault(name, 0L),
+        counts.getOrDefault(table.name(), 0L),
         table.columns().stream().map(Column::name).toList(),
         firstRows(table, rows));
   }

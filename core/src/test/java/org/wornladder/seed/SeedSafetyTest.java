@@ -115,6 +115,9 @@ class SeedSafetyTest {
             e -> {
               assertThat(e.failure().place()).isEqualTo("seeds/variety.csv:4");
               assertThat(e.failure().left()).contains("Nothing was written");
+              assertThat(e.failure().words())
+                  .as("values of rows are not told")
+                  .doesNotContain("'one'", "=(one)");
             });
     assertThat(database.query("SELECT count(*) FROM grade")).containsExactly("0");
     assertThat(seed(SeedOptions.ALL, "grade").isQuiet()).isFalse();

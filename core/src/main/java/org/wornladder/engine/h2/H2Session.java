@@ -399,6 +399,10 @@ final class H2Session extends JdbcSession {
   private static String words(String message) {
     int statement = message.indexOf("; SQL statement:");
     String words = statement < 0 ? message : message.substring(0, statement);
-    return words.replaceFirst(" \\[\\d+-\\d+\\]$", "").strip();
+    // Behind a key that is there already stands the row that has it.
+    return words
+        .replaceFirst(" \\[\\d+-\\d+\\]$", "")
+        .replaceFirst("(?s) (VALUES )?\\( /\\* .*", "\"")
+        .strip();
   }
 }

@@ -31,8 +31,11 @@ final class MariadbFaults {
     return e.getSQLState() == null ? "" : e.getSQLState();
   }
 
-  /** The message without the driver's mark of the connection in front. */
+  /** The message without the driver's mark of the connection in front, and without a row's key. */
   private static String words(SQLException e) {
-    return String.valueOf(e.getMessage()).replaceFirst("^\\(conn=\\d+\\) ", "").strip();
+    return String.valueOf(e.getMessage())
+        .replaceFirst("^\\(conn=\\d+\\) ", "")
+        .replaceFirst("(?s)^Duplicate entry '.*' for key", "Duplicate entry for key")
+        .strip();
   }
 }
