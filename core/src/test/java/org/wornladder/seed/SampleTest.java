@@ -115,7 +115,7 @@ class SampleTest {
             + id
             + ", name varchar(40) NOT NULL UNIQUE, parent_id integer, trees integer NOT NULL,"
             + " FOREIGN KEY (parent_id) REFERENCES block (id))",
-        "INSERT INTO block (id, name, trees) VALUES (1, 'root', 3)");
+        "INSERT INTO block (name, trees) VALUES ('root', 3)");
     settings("[{ table: block, key: [name] }]");
     ladder.file("seeds/block.csv", "name,trees\nroot,3\n");
     assertThat(seed(sample("block", 20)).results().get(0).counts().added()).isEqualTo(20);
