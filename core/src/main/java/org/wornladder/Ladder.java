@@ -19,6 +19,7 @@ import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
+import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.schema.Schema;
@@ -231,7 +232,10 @@ public final class Ladder {
         site -> {
           History history = site.journal().read(Depth.WHOLE);
           Status status = statusReader(site, history).read(site.session());
-          return Examiner.against(status, history, project, seeding().misfits(site, history));
+          // Where rungs wait, seeds may be ahead of the tables.
+          List<Problem> misfits =
+              status.waiting() > 0 ? List.of() : seeding().misfits(site, history);
+          return Examiner.against(status, history, project, misfits);
         });
   }
 
