@@ -43,7 +43,7 @@ public abstract class JdbcStaging extends Staging {
             + ")";
     loadBegins();
     try (PreparedStatement sql = session().connection().prepareStatement(insert)) {
-      Load load = new Load(stage, rows, kinds, sql);
+      Load load = new Load(rows, kinds, sql);
       rows.each(load::row);
       load.end();
     } finally {
@@ -105,15 +105,13 @@ public abstract class JdbcStaging extends Staging {
 
   /** Rows on their way. */
   private final class Load {
-    private final Stage stage;
     private final SeedRows rows;
     private final List<ValueKind> kinds;
     private final PreparedStatement sql;
     private final List<SeedRow> waiting = new ArrayList<>();
     private final int together = together();
 
-    Load(Stage stage, SeedRows rows, List<ValueKind> kinds, PreparedStatement sql) {
-      this.stage = stage;
+    Load(SeedRows rows, List<ValueKind> kinds, PreparedStatement sql) {
       this.rows = rows;
       this.kinds = kinds;
       this.sql = sql;
