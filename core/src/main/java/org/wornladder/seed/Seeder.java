@@ -307,25 +307,18 @@ public final class Seeder {
   }
 
   /**
-   * Writes what was planned. A seed that changes nothing leaves an entry in the journal only if its
-   * file is another one than last time.
+   * Writes what was planned, and leaves an entry in the journal for every seed.
    *
    * @param planned what {@link #plan} returned
    */
   public SeedOutcome write(SeedOutcome planned, Journal journal) throws SQLException {
     long start = System.nanoTime();
-    List<SeedResult> news = new ArrayList<>();
-    for (SeedResult result : planned.results()) {
-      if (!result.isQuiet() || !lastFingerprint(result.label()).equals(result.fingerprint())) {
-        news.add(result);
-      }
-    }
-    if (!news.isEmpty()) {
+    if (!planned.results().isEmpty()) {
       List<Bound> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
       List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
       References references = new References(session, staging, schema, rows);
       new Writing(environment, session, staging, SeedOrder.of(rows), running, references, listener)
-          .write(results, news, journal);
+          .write(results, planned.results(), journal);
     }
     long elapsed = planned.elapsedMs() + since(start);
     return new SeedOutcome(environment.name(), true, planned.results(), elapsed);

@@ -60,9 +60,9 @@ final class Writing {
 
   /**
    * @param results by label
-   * @param news what gets an entry
+   * @param all what gets an entry
    */
-  void write(Map<String, SeedResult> results, List<SeedResult> news, Journal journal)
+  void write(Map<String, SeedResult> results, List<SeedResult> all, Journal journal)
       throws SQLException {
     journal.create();
     long start = System.nanoTime();
@@ -75,7 +75,7 @@ final class Writing {
       for (SeedScript script : scripts) {
         run(script);
       }
-      for (SeedResult result : news) {
+      for (SeedResult result : all) {
         long elapsed = (System.nanoTime() - start) / 1_000_000;
         journal.append(
             Event.SEEDED,
@@ -92,6 +92,10 @@ final class Writing {
   }
 
   private static String note(SeedResult result) {
+    boolean script = result.isQuiet() && result.counts().unchanged() == 0;
+    if (script) {
+      return "nothing to do";
+    }
     return result.statements() > 0
         ? result.statements() + (result.statements() == 1 ? " statement" : " statements")
         : result.counts().brief();

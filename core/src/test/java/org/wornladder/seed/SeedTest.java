@@ -72,11 +72,11 @@ class SeedTest {
     assertThat(database.query("SELECT name FROM grade ORDER BY code")).containsExactly("First", "");
     assertThat(database.query("SELECT price FROM grade WHERE code = 'B'")).containsExactly("NULL");
     assertThat(counts("grade")).isEqualTo("0 added, 0 updated, 0 deleted, 2 unchanged");
-    assertThat(database.events()).containsExactly("seeded");
+    assertThat(database.events()).containsExactly("seeded", "seeded");
     database.execute("UPDATE grade SET name = 'first' WHERE code = 'A'");
     assertThat(counts("grade")).isEqualTo("0 added, 1 updated, 0 deleted, 1 unchanged");
     assertThat(database.query("SELECT name FROM grade WHERE code = 'A'")).containsExactly("First");
-    assertThat(database.events()).containsExactly("seeded", "seeded");
+    assertThat(database.events()).containsExactly("seeded", "seeded", "seeded");
   }
 
   @ParameterizedTest
