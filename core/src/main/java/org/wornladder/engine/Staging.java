@@ -98,9 +98,10 @@ public abstract class Staging {
    */
   public abstract void load(Stage stage, SeedRows rows) throws SQLException;
 
-  /** Whether the database numbers a table's rows in a column, though its type does not say so. */
+  /** Whether the database numbers a table's rows in a column, where nobody gives a value. */
   public boolean numbers(Table table, Column column) {
-    return false;
+    return column.more(Column.IDENTITY).isPresent()
+        || column.defaultValue().filter(value -> value.contains("nextval")).isPresent();
   }
 
   /** What the values of a column are. */
@@ -180,17 +181,10 @@ public abstract class Staging {
   public final String differing(Table table, List<String> columns) {
     List<String> parts = new ArrayList<>();
     for (String column : columns) {
-      Column found = column(table, column);
+      Column found = table.column(column).orElseThrow();
       parts.add(same(found, "t." + name(column), "s." + name(column)));
     }
     return "NOT (" + String.join(" AND ", parts) + ")";
-  }
-
-  private static Column column(Table table, String name) {
-    return table.columns().stream()
-        .filter(column -> column.name().equals(name))
-        .findFirst()
-        .orElseThrow();
   }
 
   /** {@code FROM} the stage and what stands in the real table for its rows. */

@@ -21,16 +21,12 @@ import org.wornladder.sql.Place;
  * Rows as CSV (RFC 4180): the first line names the columns; an empty field is NULL, {@code ""} an
  * empty text. Read as a stream, so that a file may be larger than the memory.
  */
-final class CsvSeed implements SeedRows {
+final class CsvSeed extends FileSeed {
   /** Longer fields are refused: they would not fit into a small memory. In characters. */
   private static final int LONGEST_FIELD = 16 << 20;
 
-  private final SeedSource source;
-  private final List<String> columns;
-
   private CsvSeed(SeedSource source, List<String> columns) {
-    this.source = source;
-    this.columns = columns;
+    super(source, columns);
   }
 
   static CsvSeed open(SeedSource source) {
@@ -51,28 +47,18 @@ final class CsvSeed implements SeedRows {
   }
 
   @Override
-  public List<String> columns() {
-    return columns;
-  }
-
-  @Override
   public Place place(long position) {
-    return source.place(position);
+    return source().place(position);
   }
 
   @Override
   public Place header() {
-    return source.place(1);
-  }
-
-  @Override
-  public String fingerprint() {
-    return source.fingerprint();
+    return source().place(1);
   }
 
   @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
-    try (Rows rows = new Rows(source)) {
+    try (Rows rows = new Rows(source())) {
       rows.next();
       while (rows.hasNext()) {
         String[] values = rows.next();
@@ -83,10 +69,10 @@ final class CsvSeed implements SeedRows {
   }
 
   private void check(int fields, long line) {
-    if (fields != columns.size()) {
+    if (fields != columns().size()) {
       throw ProjectException.of(
-          source.place(line),
-          "this line has " + count(fields) + ", and the header names " + count(columns.size()),
+          source().place(line),
+          "this line has " + count(fields) + ", and the header names " + count(columns().size()),
           "a field with a comma or a line break stands in double quotes");
     }
   }
@@ -94,7 +80,7 @@ final class CsvSeed implements SeedRows {
   /** Without a text for any field. */
   @Override
   public void hash(RowHasher hasher, Runnable onRow) {
-    try (Rows rows = new Rows(source)) {
+    try (Rows rows = new Rows(source())) {
       rows.next();
       rows.hashTo(hasher);
       while (rows.hasNext()) {

@@ -19,19 +19,15 @@ import org.wornladder.sql.Place;
  * Rows as JSON (RFC 8259): an array of objects. A key that a row leaves out is NULL. Read as a
  * stream; the columns are all keys that any row has.
  */
-final class JsonSeed implements SeedRows {
+final class JsonSeed extends FileSeed {
   private static final JsonFactory FACTORY =
       JsonFactory.builder()
           .enable(com.fasterxml.jackson.core.StreamReadFeature.STRICT_DUPLICATE_DETECTION)
           .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(16 << 20).build())
           .build();
 
-  private final SeedSource source;
-  private final List<String> columns;
-
   private JsonSeed(SeedSource source, List<String> columns) {
-    this.source = source;
-    this.columns = columns;
+    super(source, columns);
   }
 
   static JsonSeed open(SeedSource source) {
@@ -87,35 +83,15 @@ final class JsonSeed implements SeedRows {
   }
 
   @Override
-  public List<String> columns() {
-    return columns;
-  }
-
-  @Override
-  public Place place(long position) {
-    return source.placeOf(position);
-  }
-
-  @Override
-  public Place header() {
-    return source.place();
-  }
-
-  @Override
-  public String fingerprint() {
-    return source.fingerprint();
-  }
-
-  @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
     JsonSeed.<E>parse(
-        source,
+        source(),
         parser -> {
-          String[] values = new String[columns.size()];
+          String[] values = new String[columns().size()];
           JsonLocation start = parser.currentTokenLocation();
           long position = SeedSource.position(start.getLineNr(), start.getColumnNr());
           while (parser.nextToken() != JsonToken.END_OBJECT) {
-            int column = columns.indexOf(parser.currentName());
+            int column = columns().indexOf(parser.currentName());
             values[column] = value(parser);
           }
           visitor.row(new SeedRow(position, values));

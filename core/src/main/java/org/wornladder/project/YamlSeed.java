@@ -6,17 +6,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.wornladder.sql.Place;
 
 /** Rows as YAML: a list of maps. A key that a row leaves out is NULL. */
-final class YamlSeed implements SeedRows {
-  private final SeedSource source;
-  private final List<String> columns;
+final class YamlSeed extends FileSeed {
   private final List<SeedRow> rows;
 
   private YamlSeed(SeedSource source, List<String> columns, List<SeedRow> rows) {
-    this.source = source;
-    this.columns = columns;
+    super(source, columns);
     this.rows = rows;
   }
 
@@ -61,26 +57,6 @@ final class YamlSeed implements SeedRows {
       return scalar.isNull() ? null : scalar.text();
     }
     return NestedJson.of(value);
-  }
-
-  @Override
-  public List<String> columns() {
-    return columns;
-  }
-
-  @Override
-  public Place place(long position) {
-    return source.placeOf(position);
-  }
-
-  @Override
-  public Place header() {
-    return source.place();
-  }
-
-  @Override
-  public String fingerprint() {
-    return source.fingerprint();
   }
 
   @Override

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -36,6 +37,15 @@ public record Table(
     constraints = List.copyOf(constraints);
     indexes = List.copyOf(indexes);
     options = Facts.of(options);
+  }
+
+  /** A column by its name; case does not count where only one is meant. */
+  public Optional<Column> column(String wanted) {
+    Optional<Column> exact =
+        columns.stream().filter(column -> column.name().equals(wanted)).findFirst();
+    List<Column> close =
+        columns.stream().filter(column -> column.name().equalsIgnoreCase(wanted)).toList();
+    return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
   }
 
   Element element() {

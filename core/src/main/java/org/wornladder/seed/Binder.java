@@ -63,7 +63,7 @@ final class Binder {
     List<Look> looks = new ArrayList<>();
     Map<String, String> columns = new LinkedHashMap<>();
     for (String name : rows.columns()) {
-      Optional<Column> plain = column(table, name);
+      Optional<Column> plain = table.column(name);
       if (plain.isPresent()) {
         parts.add(new Stage.Part(plain.get().name(), table.name(), plain.get()));
         take(plain.get(), name, columns, header);
@@ -87,14 +87,6 @@ final class Binder {
     }
     Stage stage = new Stage("ladder_stage_" + number, table.name(), parts, resolved, key);
     return Optional.of(new Bound(seed, table, rows, stage, List.copyOf(columns.keySet()), looks));
-  }
-
-  private static Optional<Column> column(Table table, String name) {
-    Optional<Column> exact =
-        table.columns().stream().filter(column -> column.name().equals(name)).findFirst();
-    List<Column> close =
-        table.columns().stream().filter(column -> column.name().equalsIgnoreCase(name)).toList();
-    return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
   }
 
   private void take(Column column, String header, Map<String, String> columns, Place place) {
@@ -155,7 +147,7 @@ final class Binder {
   private Optional<Found> look(
       Table table, String header, String meaning, ForeignKey key, Place place, int number) {
     Table target = schema.table(key.table()).orElseThrow();
-    Optional<Column> meant = column(target, meaning);
+    Optional<Column> meant = target.column(meaning);
     if (meant.isEmpty()) {
       problem(
           place,
@@ -165,7 +157,7 @@ final class Binder {
     }
     String targetColumn =
         key.targetColumns().isEmpty() ? target.primaryKey().get(0) : key.targetColumns().get(0);
-    Column own = column(table, key.columns().get(0)).orElseThrow();
+    Column own = table.column(key.columns().get(0)).orElseThrow();
     String part = "ladder_look_" + number;
     return Optional.of(
         new Found(
@@ -184,7 +176,7 @@ final class Binder {
   private List<String> key(Seed seed, Table table, Map<String, String> columns, Place header) {
     List<String> key = new ArrayList<>();
     for (String name : seed.key().isEmpty() ? table.primaryKey() : seed.key()) {
-      Optional<Column> column = column(table, name);
+      Optional<Column> column = table.column(name);
       if (column.isEmpty()) {
         problem(
             seed.place(),
@@ -214,7 +206,6 @@ final class Binder {
       boolean filled =
           column.nullable()
               || column.defaultValue().isPresent()
-              || column.more(Column.IDENTITY).isPresent()
               || column.more(Column.GENERATED).isPresent()
               || staging.numbers(table, column);
       if (!filled && !columns.containsKey(column.name())) {

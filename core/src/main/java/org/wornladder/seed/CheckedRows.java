@@ -10,7 +10,6 @@ import org.wornladder.project.ProjectException;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
-import org.wornladder.schema.Column;
 import org.wornladder.sql.Place;
 
 /** Rows that are looked over as they pass: what must have a value has one, and keeps all of it. */
@@ -36,16 +35,10 @@ final class CheckedRows implements SeedRows {
       Optional<Look> look =
           seed.looks().stream().filter(one -> one.part().equals(part.name())).findFirst();
       String written = look.map(Look::column).orElse(part.column().name());
-      required[i] = seed.key().contains(written) || !column(written).nullable();
+      required[i] =
+          seed.key().contains(written) || !seed.table().column(written).orElseThrow().nullable();
       decimals[i] = look.isPresent() ? -1 : decimals(part.column().type());
     }
-  }
-
-  private Column column(String name) {
-    return seed.table().columns().stream()
-        .filter(column -> column.name().equals(name))
-        .findFirst()
-        .orElseThrow();
   }
 
   /** How many digits behind the point a type keeps; -1 if it does not say. */

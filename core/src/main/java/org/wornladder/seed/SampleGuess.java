@@ -92,8 +92,7 @@ final class SampleGuess {
 
   /** Whether the database numbers it, and rows are found by something else. */
   private boolean isNumbered(Column column) {
-    boolean numbered = column.more(Column.IDENTITY).isPresent() || staging.numbers(table, column);
-    return numbered && !key.isEmpty() && !key.contains(column.name());
+    return staging.numbers(table, column) && !key.isEmpty() && !key.contains(column.name());
   }
 
   /** Whether nothing sensible can be guessed: a row of its own table, a type of unknown form. */

@@ -64,9 +64,8 @@ record SampleSource(
                       ProjectException.of(
                           made.header(), "there is no table " + source.table(), ""));
       Column column =
-          table.columns().stream()
-              .filter(one -> one.name().equalsIgnoreCase(source.column()))
-              .findFirst()
+          table
+              .column(source.column())
               .orElseThrow(
                   () ->
                       ProjectException.of(

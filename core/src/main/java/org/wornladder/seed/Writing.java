@@ -92,8 +92,7 @@ final class Writing {
   }
 
   private static String note(SeedResult result) {
-    boolean script = result.isQuiet() && result.counts().unchanged() == 0;
-    if (script) {
+    if (result.isQuiet() && result.counts().unchanged() == 0) {
       return "nothing to do";
     }
     return result.statements() > 0
@@ -117,7 +116,6 @@ final class Writing {
       current = Optional.of(seed);
       listener.writing(seed.seed().label());
       SeedCounts counts = results.get(seed.seed().label()).counts();
-      new Staged(session, staging, List.of()).resolveRest(seed);
       write(seed, counts, "");
     }
     for (Bound seed : order.seeds()) {
@@ -160,6 +158,7 @@ final class Writing {
    * @param condition on the stage's rows; empty for all of them
    */
   private void write(Bound seed, SeedCounts counts, String condition) throws SQLException {
+    new Staged(session, staging, List.of()).resolveRest(seed);
     Set<String> later = later(seed);
     if (counts.added() > 0) {
       boolean empty = counts.unchanged() == 0 && counts.updated() == 0 && isEmpty(seed);
@@ -176,14 +175,11 @@ final class Writing {
   }
 
   /** Whether the database gives rows numbers of its own. */
-  private static boolean isNumbered(Bound seed) {
+  private boolean isNumbered(Bound seed) {
     return seed.table().columns().stream()
-        .anyMatch(column -> numbers(column) && !seed.columns().contains(column.name()));
-  }
-
-  private static boolean numbers(Column column) {
-    return column.more(Column.IDENTITY).isPresent()
-        || column.defaultValue().filter(value -> value.contains("nextval")).isPresent();
+        .anyMatch(
+            column ->
+                staging.numbers(seed.table(), column) && !seed.columns().contains(column.name()));
   }
 
   private boolean isEmpty(Bound seed) throws SQLException {
@@ -302,7 +298,7 @@ final class Writing {
     Set<String> seen = new HashSet<>();
     for (Bound seed : order.seeds()) {
       for (Column column : seed.table().columns()) {
-        if (numbers(column)
+        if (staging.numbers(seed.table(), column)
             && seed.columns().contains(column.name())
             && seen.add(seed.table().name())) {
           for (String change : staging.numbersGoOn(seed.table(), column)) {

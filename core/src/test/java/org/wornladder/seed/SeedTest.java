@@ -272,6 +272,25 @@ class SeedTest {
 
   @ParameterizedTest
   @EnumSource
+  void aRefusedRowIsFoundBehindRowsThatPointToWhatIsStillToCome(Kind kind) {
+    on(kind);
+    orchards();
+    seeds("- table: picking\n  key: [label]\n- table: variety\n  key: [name]");
+    ladder.file("seeds/variety.csv", "name\nKeeper\nMill Beauty\n");
+    // Two labels that differ and are of one row's id: the database alone can tell.
+    database.execute("CREATE UNIQUE INDEX one_a_variety ON picking (variety_id)");
+    ladder.file(
+        "seeds/picking.csv",
+        "label,variety.name\nfirst,Keeper\nsecond,Mill Beauty\nthird,Keeper\n");
+    assertThatThrownBy(() -> seed(SeedOptions.ALL))
+        .isInstanceOfSatisfying(
+            StatementFailedException.class,
+            e -> assertThat(e.failure().place()).isEqualTo("seeds/picking.csv:4"));
+    assertThat(database.query("SELECT count(*) FROM variety")).containsExactly("0");
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void aScriptRunsAgainWhenItsTextChanges(Kind kind) {
     on(kind);
     grades();

@@ -3,10 +3,7 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
-import me.tongfei.progressbar.ConsoleProgressBarConsumer;
 import me.tongfei.progressbar.ProgressBar;
-import me.tongfei.progressbar.ProgressBarBuilder;
-import me.tongfei.progressbar.ProgressBarStyle;
 import org.wornladder.cli.Terminal;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
@@ -37,8 +34,7 @@ public final class ProgressView implements Listener, AutoCloseable {
 
   @Override
   public void waiting(String holder) {
-    err.println("waiting for " + Clean.line(holder) + ", which is changing this database");
-    err.flush();
+    ProgressBars.waiting(err, holder);
   }
 
   @Override
@@ -53,15 +49,7 @@ public final class ProgressView implements Listener, AutoCloseable {
     plan.notes().forEach(note -> err.println("note: " + Clean.line(note)));
     if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {
       bar =
-          Optional.of(
-              new ProgressBarBuilder()
-                  .setTaskName(plan.environment())
-                  .setInitialMax(plan.steps().size())
-                  .setStyle(
-                      terminal.unicode() ? ProgressBarStyle.UNICODE_BLOCK : ProgressBarStyle.ASCII)
-                  .setUpdateIntervalMillis(100)
-                  .setConsumer(new ConsoleProgressBarConsumer(err, terminal.width()))
-                  .build());
+          Optional.of(ProgressBars.bar(terminal, plan.environment(), plan.steps().size()).build());
     }
   }
 

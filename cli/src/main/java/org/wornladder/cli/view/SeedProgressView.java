@@ -3,10 +3,7 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
-import me.tongfei.progressbar.ConsoleProgressBarConsumer;
 import me.tongfei.progressbar.ProgressBar;
-import me.tongfei.progressbar.ProgressBarBuilder;
-import me.tongfei.progressbar.ProgressBarStyle;
 import org.wornladder.cli.Terminal;
 import org.wornladder.seed.SeedListener;
 
@@ -35,8 +32,7 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
 
   @Override
   public void waiting(String holder) {
-    err.println("waiting for " + Clean.line(holder) + ", which is changing this database");
-    err.flush();
+    ProgressBars.waiting(err, holder);
   }
 
   @Override
@@ -50,14 +46,8 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
       shown = label;
       bar =
           Optional.of(
-              new ProgressBarBuilder()
-                  .setTaskName(Clean.line(label))
-                  .setInitialMax(size > 0 ? size : -1)
+              ProgressBars.bar(terminal, label, size > 0 ? size : -1)
                   .setUnit(size > 0 ? " MB" : " rows", size > 0 ? 1 << 20 : 1)
-                  .setStyle(
-                      terminal.unicode() ? ProgressBarStyle.UNICODE_BLOCK : ProgressBarStyle.ASCII)
-                  .setUpdateIntervalMillis(100)
-                  .setConsumer(new ConsoleProgressBarConsumer(err, terminal.width()))
                   .build());
     }
     bar.ifPresent(running -> running.stepTo(bytes));

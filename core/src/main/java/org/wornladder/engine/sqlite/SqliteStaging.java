@@ -50,8 +50,9 @@ final class SqliteStaging extends JdbcStaging {
   /** A primary key of the very type INTEGER is the row's own number. */
   @Override
   public boolean numbers(Table table, Column column) {
-    return column.type().equalsIgnoreCase("INTEGER")
-        && table.primaryKey().equals(List.of(column.name()));
+    return super.numbers(table, column)
+        || column.type().equalsIgnoreCase("INTEGER")
+            && table.primaryKey().equals(List.of(column.name()));
   }
 
   /** By the rules of affinity, and the names that people give to types. */
