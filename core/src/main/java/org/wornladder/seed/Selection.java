@@ -66,7 +66,8 @@ record Selection(List<Seed> all, Environment environment) {
                     wanted.table(),
                     file,
                     written.map(Seed::key).orElse(List.of()),
-                    true,
+                    // Rows that stand there are somebody's, and no guess is worth them.
+                    false,
                     false,
                     List.of()));
   }

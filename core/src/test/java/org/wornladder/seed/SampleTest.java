@@ -125,6 +125,17 @@ class SampleTest {
     assertThat(database.query("SELECT trees FROM block WHERE name = 'root'")).containsExactly("3");
   }
 
+  @ParameterizedTest
+  @EnumSource
+  void aGuessNeverTouchesRowsThatStand(Kind kind) {
+    on(kind);
+    database.execute("INSERT INTO picking (id, label) VALUES (1, 'ours')");
+    settings("[]");
+    assertThat(seed(sample("picking", 3)).results().get(0).counts())
+        .isEqualTo(new SeedCounts(2, 0, 0, 1));
+    assertThat(database.query("SELECT label FROM picking WHERE id = 1")).containsExactly("ours");
+  }
+
   @Test
   void anotherNumberMakesOtherRows() {
     on(Kind.SQLITE);
