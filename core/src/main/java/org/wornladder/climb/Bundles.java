@@ -79,17 +79,21 @@ final class Bundles {
               : steps.subList(next, Math.min(steps.size(), next + size));
       List<Journal.Mark> marks = gather(taken, true);
       next += taken.size();
-      if (onItsWay.isPresent()) {
-        Optional<SQLException> failure = await(onItsWay.get(), onDone);
-        if (failure.isPresent()) {
-          return Optional.of(stop(onItsWay.get(), failure.get(), done, onDone));
+      Optional<Bundle> before = onItsWay;
+      long nanos = 0;
+      if (before.isPresent()) {
+        try {
+          nanos = await(before.get());
+        } catch (SQLException e) {
+          return Optional.of(stop(before.get(), e, done, onDone));
         }
-        done += onItsWay.get().steps().size();
+        done += before.get().steps().size();
       }
+      onItsWay = sent(taken, marks);
+      tell(before, nanos, onDone);
       if (taken.isEmpty()) {
         return Optional.empty();
       }
-      onItsWay = Optional.of(new Bundle(taken, marks, session.send()));
     }
   }
 
@@ -104,17 +108,17 @@ final class Bundles {
       List<Step> taken = steps.subList(next, Math.min(steps.size(), next + size));
       List<Journal.Mark> marks = gather(taken, false);
       next += taken.size();
-      if (onItsWay.isPresent()) {
-        Optional<SQLException> failure = await(onItsWay.get(), onDone);
-        if (failure.isPresent()) {
-          throw failure.get();
-        }
-      }
-      onItsWay =
-          taken.isEmpty()
-              ? Optional.empty()
-              : Optional.of(new Bundle(taken, marks, session.send()));
+      Optional<Bundle> before = onItsWay;
+      long nanos = before.isPresent() ? await(before.get()) : 0;
+      onItsWay = sent(taken, marks);
+      tell(before, nanos, onDone);
     }
+  }
+
+  private Optional<Bundle> sent(List<Step> steps, List<Journal.Mark> marks) throws SQLException {
+    return steps.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new Bundle(steps, marks, session.send()));
   }
 
   private List<Journal.Mark> gather(List<Step> steps, boolean eachAlone) throws SQLException {
@@ -138,16 +142,16 @@ final class Bundles {
     return marks;
   }
 
-  /** Waits for the end of a bundle, and tells of its steps if it is a good one. */
-  private Optional<SQLException> await(Bundle bundle, Consumer<Done> onDone) {
-    try {
-      long nanos = bundle.sending().await();
-      size = nanos > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
-      tell(bundle.steps(), nanos, onDone);
-      return Optional.empty();
-    } catch (SQLException e) {
-      return Optional.of(e);
-    }
+  /** Waits for the end of a bundle, and says how long it took. */
+  private long await(Bundle bundle) throws SQLException {
+    long nanos = bundle.sending().await();
+    size = nanos > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
+    return nanos;
+  }
+
+  /** Tells of a bundle that is done, while the database works on the next. */
+  private static void tell(Optional<Bundle> bundle, long nanos, Consumer<Done> onDone) {
+    bundle.ifPresent(done -> tell(done.steps(), nanos, onDone));
   }
 
   private static void tell(List<Step> steps, long nanos, Consumer<Done> onDone) {
