@@ -4,11 +4,13 @@ import java.sql.SQLException;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.climb.ApplyOptions;
 import org.wornladder.climb.ApplyPlanner;
 import org.wornladder.climb.Approval;
+import org.wornladder.climb.Doubt;
 import org.wornladder.climb.Doubts;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
@@ -24,6 +26,7 @@ import org.wornladder.diff.Difference;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
@@ -46,7 +49,7 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
         approval,
         listener,
         options.despiteDrift(),
-        history -> applyPlan(site, history, options));
+        (basis, doubts) -> applyPlan(basis, doubts, options));
   }
 
   Outcome rollback(Site site, RollbackOptions options, Approval approval, Listener listener)
@@ -60,31 +63,49 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
                 approval,
                 listener,
                 Optional.of(""),
-                history -> rollbackPlan(same, history, options)));
+                (basis, doubts) -> new RollbackPlanner(basis, options, doubts).plan()));
   }
 
   Plan applyPlan(Site site, History history, ApplyOptions options) throws SQLException {
+    PlanBasis basis = basis(site, history);
+    return applyPlan(basis, new Doubts(basis).read(), options);
+  }
+
+  private Plan applyPlan(PlanBasis basis, Map<Long, Doubt> doubts, ApplyOptions options) {
     Optional<History> promoted =
-        site.environment()
+        basis
+            .environment()
             .settings()
             .promotedFrom()
             .map(from -> visit.in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    PlanBasis basis = basis(site, history);
-    return new ApplyPlanner(basis, options, new Doubts(basis).read()).plan(promoted);
-  }
-
-  private Plan rollbackPlan(Site site, History history, RollbackOptions options)
-      throws SQLException {
-    PlanBasis basis = basis(site, history);
-    return new RollbackPlanner(basis, options, new Doubts(basis).read()).plan();
+    return new ApplyPlanner(basis, options, doubts).plan(promoted);
   }
 
   PlanBasis basis(Site site, History history) {
     return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
   }
 
+  /** Plans from files and journal; the session may be busy meanwhile. */
   private interface Planning {
-    Plan plan(History history) throws SQLException;
+    Plan plan(PlanBasis basis, Map<Long, Doubt> doubts);
+  }
+
+  /** A plan, and what stands where it shall run; the latter is not read for a plan of nothing. */
+  private record Prospect(Plan plan, Optional<Expectation> expectation) {}
+
+  private Prospect prospect(Site site, History history, Planning planning) throws SQLException {
+    PlanBasis basis = basis(site, history);
+    Map<Long, Doubt> doubts = new Doubts(basis).read();
+    if (project.rungs().stream().allMatch(rung -> history.isInPlace(rung.number()))) {
+      Plan plan = planning.plan(basis, doubts);
+      return new Prospect(
+          plan, plan.isEmpty() ? Optional.empty() : Optional.of(Expectation.of(site, history)));
+    }
+    try (Meanwhile<Expectation> reading =
+        Meanwhile.begin("structure", () -> Expectation.of(site, history))) {
+      Plan plan = planning.plan(basis, doubts);
+      return new Prospect(plan, Optional.of(reading.get()));
+    }
   }
 
   private Outcome change(
@@ -95,12 +116,13 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
       Planning planning)
       throws SQLException {
     History history = site.provenHistory();
-    Plan plan = planning.plan(history);
+    Prospect prospect = prospect(site, history, planning);
+    Plan plan = prospect.plan();
     if (plan.isEmpty()) {
       listener.started(plan);
       return outcome(history, plan, List.of(), 0, new StructureSummary(List.of()));
     }
-    Expectation expectation = Expectation.of(site, history);
+    Expectation expectation = prospect.expectation().orElseThrow();
     if (site.environment().settings().guarded() && despiteDrift.isEmpty()) {
       refuseDrift(site.environment().name(), expectation.counting(project));
     }

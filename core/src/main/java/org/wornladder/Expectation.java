@@ -8,6 +8,7 @@ import org.wornladder.diff.Differences;
 import org.wornladder.diff.ExpectedStructure;
 import org.wornladder.diff.Ignored;
 import org.wornladder.diff.StructureSummary;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.journal.History;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Snapshot;
@@ -49,8 +50,10 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   /** To be called after a run: lays what it changed on what was expected, and says what it was. */
   StructureSummary keepAfter() throws SQLException {
     Snapshot now = site.structure().snapshot();
-    site.snapshots()
-        .keepExpected(ExpectedStructure.after(expected, live, now), site.journal().mark().number());
-    return StructureSummary.between(live, now);
+    try (Meanwhile<StructureSummary> summary =
+        Meanwhile.begin("summary", () -> StructureSummary.between(live, now))) {
+      keep(ExpectedStructure.after(expected, live, now));
+      return summary.get();
+    }
   }
 }

@@ -314,7 +314,7 @@ public final class ApplyPlanner {
         rung.number(),
         rung.label(),
         rung.about(),
-        subject(rung),
+        () -> subject(rung),
         rung.file(),
         basis.runsStatementWise(header, statements),
         statements,

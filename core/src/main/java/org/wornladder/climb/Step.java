@@ -2,6 +2,7 @@ package org.wornladder.climb;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.wornladder.journal.Subject;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
@@ -19,6 +20,7 @@ public sealed interface Step {
   /**
    * A rung's way up or down.
    *
+   * @param recorded what the journal says of it: hashes, which are computed when they are wanted
    * @param source the file, or {@code journal} where the way comes from there
    * @param statementWise whether it runs statement by statement, each on the record, because its
    *     statements or its engine refuse a transaction
@@ -35,7 +37,7 @@ public sealed interface Step {
       long number,
       String label,
       String about,
-      Subject subject,
+      Supplier<Subject> recorded,
       String source,
       boolean statementWise,
       List<Statement> statements,
@@ -47,6 +49,11 @@ public sealed interface Step {
       List<StandingAction> putBackAfter,
       Optional<String> oneWay)
       implements Step {
+    /** What the journal says of it. */
+    Subject subject() {
+      return recorded.get();
+    }
+
     /** The same rung, passed over. */
     OfRung passedOver(String reason) {
       return new OfRung(
@@ -54,7 +61,7 @@ public sealed interface Step {
           number,
           label,
           about,
-          subject,
+          recorded,
           source,
           false,
           List.of(),

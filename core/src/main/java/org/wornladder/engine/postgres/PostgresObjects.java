@@ -191,11 +191,13 @@ final class PostgresObjects {
 
   private final Statement sql;
   private final PostgresScope scope;
+  private final PostgresQueries catalogue;
   private final List<Kind> asked = new ArrayList<>();
   private final List<String> queries = new ArrayList<>();
 
-  PostgresObjects(Statement sql, PostgresScope scope) {
+  PostgresObjects(Statement sql, PostgresScope scope, PostgresQueries catalogue) {
     this.sql = sql;
+    this.catalogue = catalogue;
     this.scope = scope;
   }
 
@@ -219,7 +221,7 @@ final class PostgresObjects {
     ask(Kind.OWNER, PostgresRights.OWNERS);
     ask(Kind.GRANT, PostgresRights.GRANTS);
     List<SchemaObject> found = new ArrayList<>();
-    sql.execute(String.join("; ", queries));
+    sql.execute(catalogue.asking(sql, queries));
     for (Kind kind : asked) {
       boolean view = kind == Kind.VIEW || kind == Kind.MATERIALISED_VIEW;
       UnaryOperator<String> canonical =

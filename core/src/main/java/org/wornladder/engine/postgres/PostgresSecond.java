@@ -5,16 +5,16 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
+import org.wornladder.engine.Meanwhile;
+import org.wornladder.fault.LadderException;
 
 /**
  * One query that a second connection runs meanwhile: of a large structure the indexes take the
  * server as long as all the rest.
  */
 final class PostgresSecond implements AutoCloseable {
-  private final FutureTask<ResultSet> asking;
-  private Connection connection;
+  private final Meanwhile<ResultSet> asking;
+  private volatile Connection connection;
 
   /** What is done with the rows. */
   interface Reader {
@@ -23,7 +23,8 @@ final class PostgresSecond implements AutoCloseable {
 
   private PostgresSecond(Callable<Connection> connecting, String settings, String query) {
     asking =
-        new FutureTask<>(
+        Meanwhile.begin(
+            "second",
             () -> {
               connection = connecting.call();
               Statement sql = connection.createStatement();
@@ -34,11 +35,7 @@ final class PostgresSecond implements AutoCloseable {
 
   /** Begins to ask. */
   static PostgresSecond ask(Callable<Connection> connecting, String settings, String query) {
-    PostgresSecond second = new PostgresSecond(connecting, settings, query);
-    Thread thread = new Thread(second.asking, "second");
-    thread.setDaemon(true);
-    thread.start();
-    return second;
+    return new PostgresSecond(connecting, settings, query);
   }
 
   /**
@@ -47,26 +44,21 @@ final class PostgresSecond implements AutoCloseable {
    * @return false if a second connection was not to be had
    */
   boolean read(Reader reader) throws SQLException {
-    try (ResultSet rows = asking.get()) {
+    ResultSet found;
+    try {
+      found = asking.get();
+    } catch (SQLException | LadderException e) {
+      return false;
+    }
+    try (ResultSet rows = found) {
       reader.read(rows);
       return true;
-    } catch (ExecutionException e) {
-      return false;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new SQLException("interrupted while the structure was read", "57014", e);
     }
   }
 
   @Override
   public void close() throws SQLException {
-    try {
-      asking.get();
-    } catch (ExecutionException e) {
-      // Whoever read heard of it; what was opened is closed all the same.
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    asking.close();
     if (connection != null) {
       connection.close();
     }

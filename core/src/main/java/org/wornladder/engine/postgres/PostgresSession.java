@@ -9,8 +9,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
@@ -20,6 +18,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
@@ -67,17 +66,19 @@ final class PostgresSession extends JdbcSession {
   private final List<String> rows = new ArrayList<>();
 
   private final PostgresRows insertions;
+  private final PostgresQueries queries;
 
   /** Whether a message failed whose transaction is still open on the server. */
   private boolean messageFailed;
 
   private boolean settingsMayHaveChanged;
 
-  private PostgresSession(Connection connection, Target target, String address)
+  private PostgresSession(Connection connection, Target target, String address, Access access)
       throws SQLException {
     super(connection, QUOTING);
     this.target = target;
     this.address = address;
+    queries = new PostgresQueries(access == Access.WRITE);
     EnvironmentSettings environment = target.environment().settings();
     settings = PostgresSettings.of(target.environment());
     control().execute(settings + "; " + PostgresSettings.FACTS);
@@ -103,7 +104,7 @@ final class PostgresSession extends JdbcSession {
     PostgresConnector connector = new PostgresConnector(target);
     Connection connection = connector.connect();
     try {
-      PostgresSession session = new PostgresSession(connection, target, connector.shown());
+      PostgresSession session = new PostgresSession(connection, target, connector.shown(), access);
       if (access == Access.WRITE && session.readOnly) {
         session.close();
         throw new UnreachableException(
@@ -241,25 +242,20 @@ final class PostgresSession extends JdbcSession {
   public Sending send() {
     gathers = false;
     String message = takeAhead() + takeRows();
-    FutureTask<Long> sending =
-        new FutureTask<>(
+    Meanwhile<Long> sending =
+        Meanwhile.begin(
+            "message",
             () -> {
               long start = System.nanoTime();
               control().execute(message);
               return System.nanoTime() - start;
             });
-    Thread thread = new Thread(sending, "message");
-    thread.setDaemon(true);
-    thread.start();
     return () -> {
       try {
         return sending.get();
-      } catch (ExecutionException e) {
+      } catch (SQLException e) {
         messageFailed = true;
-        throw e.getCause() instanceof SQLException failure ? failure : new SQLException(e);
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-        throw new SQLException("interrupted while the database worked", "57014", e);
+        throw e;
       }
     };
   }
@@ -322,6 +318,7 @@ final class PostgresSession extends JdbcSession {
     if (settingsMayHaveChanged) {
       ahead.append(PostgresSettings.UNDO).append(settings).append("; ");
       insertions.forget();
+      queries.forget();
       settingsMayHaveChanged = false;
     }
   }
@@ -347,10 +344,14 @@ final class PostgresSession extends JdbcSession {
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
     String reading = "SET jit = off; SET search_path = " + managed();
     send(reading);
+    if (settingsMayHaveChanged) {
+      queries.forget();
+    }
     PostgresConnector again = new PostgresConnector(target);
     try {
       return new PostgresStructure(
               control(),
+              queries,
               schemas,
               without,
               query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query))

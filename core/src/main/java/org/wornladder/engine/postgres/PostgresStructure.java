@@ -122,6 +122,7 @@ final class PostgresStructure {
   private static final Pattern INVENTED = Pattern.compile(".*_(key|check|excl|fkey)\\d*");
 
   private final Statement sql;
+  private final PostgresQueries queries;
   private final PostgresScope scope;
   private final List<String> without;
   private final Function<String, PostgresSecond> second;
@@ -139,10 +140,12 @@ final class PostgresStructure {
    */
   PostgresStructure(
       Statement sql,
+      PostgresQueries queries,
       List<String> schemas,
       List<String> without,
       Function<String, PostgresSecond> second) {
     this.sql = sql;
+    this.queries = queries;
     this.without = without;
     this.second = second;
     scope = new PostgresScope(schemas);
@@ -185,12 +188,16 @@ final class PostgresStructure {
     readColumns();
     readConstraints();
     readForeignKeys();
-    objects.addAll(new PostgresObjects(sql, scope).read());
+    objects.addAll(new PostgresObjects(sql, scope, queries).read());
     objects.removeIf(object -> without.contains(object.table()));
   }
 
+  private ResultSet ask(String query) throws SQLException {
+    return sql.executeQuery(queries.asking(sql, List.of(scope.of(query))));
+  }
+
   private void readTables() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(scope.of(TABLES))) {
+    try (ResultSet rows = ask(TABLES)) {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
         for (int i = 0; i < OPTIONS.size(); i++) {
@@ -202,7 +209,7 @@ final class PostgresStructure {
   }
 
   private void readColumns() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(scope.of(COLUMNS))) {
+    try (ResultSet rows = ask(COLUMNS)) {
       while (rows.next()) {
         Optional<String> expression = Optional.ofNullable(rows.getString(5));
         Optional<String> computed = Optional.ofNullable(rows.getString(6));
@@ -228,7 +235,7 @@ final class PostgresStructure {
   }
 
   private void readIndexes() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(scope.of(INDEXES))) {
+    try (ResultSet rows = ask(INDEXES)) {
       readIndexes(rows);
     }
   }
@@ -279,7 +286,7 @@ final class PostgresStructure {
   }
 
   private void readConstraints() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(scope.of(CONSTRAINTS))) {
+    try (ResultSet rows = ask(CONSTRAINTS)) {
       while (rows.next()) {
         Kind kind =
             switch (rows.getString(2)) {
@@ -305,7 +312,7 @@ final class PostgresStructure {
             "%action\\(([a-z.]+)\\)",
             "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
                 + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
-    try (ResultSet rows = sql.executeQuery(scope.of(query))) {
+    try (ResultSet rows = ask(query)) {
       while (rows.next()) {
         foreignKeys
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
