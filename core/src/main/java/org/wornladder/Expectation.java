@@ -10,6 +10,7 @@ import org.wornladder.diff.Ignored;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Meanwhile;
 import org.wornladder.journal.History;
+import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Snapshot;
 
@@ -20,8 +21,15 @@ import org.wornladder.schema.Snapshot;
  */
 record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
-    Snapshot live = site.structure().snapshot();
-    Optional<Snapshot> kept = site.snapshots().expected(live);
+    // What was kept is unpacked while the database is asked.
+    try (Meanwhile<Snapshots.Kept> last = Meanwhile.begin("kept", site.snapshots().last())) {
+      Snapshot live = site.structure().snapshot();
+      return of(site, history, live, last.get().beside(live));
+    }
+  }
+
+  private static Expectation of(
+      Site site, History history, Snapshot live, Optional<Snapshot> kept) {
     boolean known = kept.isPresent() || history.entries().isEmpty();
     Snapshot otherwise = history.entries().isEmpty() ? Snapshot.EMPTY : live;
     return new Expectation(site, live, kept.orElse(otherwise), known);

@@ -70,10 +70,8 @@ record Structures(
     return new Ignored(project.settings().ignore()).without(Differences.between(before, after));
   }
 
-  private List<Difference> counting(Snapshot before, Snapshot after, boolean rights) {
-    return rights
-        ? new Ignored(project.settings().ignore()).without(Differences.withRights(before, after))
-        : counting(before, after);
+  private static List<Difference> all(Snapshot before, Snapshot after, boolean rights) {
+    return rights ? Differences.withRights(before, after) : Differences.between(before, after);
   }
 
   Drift drift(String environment, Against against, boolean rights) {
@@ -84,8 +82,8 @@ record Structures(
           History history = site.journal().read(Depth.WHOLE);
           Expectation expectation = Expectation.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
-          List<Difference> counting = counting(should, expectation.live(), rights);
-          int all = all(should, expectation.live(), rights);
+          List<Difference> all = all(should, expectation.live(), rights);
+          List<Difference> counting = new Ignored(project.settings().ignore()).without(all);
           Status status =
               new StatusReader(project, site.environment(), site.engine(), history)
                   .read(site.session());
@@ -97,7 +95,7 @@ record Structures(
               against,
               against != Against.EXPECTED || expectation.known(),
               counting.stream().filter(one -> !isHidden(one)).toList(),
-              all - counting.size(),
+              all.size() - counting.size(),
               counting.stream().filter(Structures::isHidden).map(Structures::named).toList(),
               Examiner.ofRungs(status, project),
               history.broken(),
@@ -113,12 +111,6 @@ record Structures(
 
   private static String named(Difference difference) {
     return difference.kind().word() + " " + difference.fullName();
-  }
-
-  private static int all(Snapshot before, Snapshot after, boolean rights) {
-    return rights
-        ? Differences.withRights(before, after).size()
-        : Differences.between(before, after).size();
   }
 
   Mending mending(String environment, Against against) {
@@ -212,7 +204,8 @@ record Structures(
     List<Difference> differences =
         common
             ? counting(CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
-            : counting(one.structure(), two.structure(), rights);
+            : new Ignored(project.settings().ignore())
+                .without(all(one.structure(), two.structure(), rights));
     return new Comparison(left, right, common, differences);
   }
 

@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.Callable;
 import org.wornladder.diff.ExpectedStructure;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
@@ -62,17 +63,38 @@ public final class Snapshots {
   }
 
   /**
-   * What the history says should stand now. If a run did not come to its end, what it changed until
-   * then counts as its work.
+   * What was kept last.
    *
-   * @param live what stands there
-   * @return empty if no run kept a snapshot, or the last one is told in another version's words
+   * @param expected what the history says should stand; empty if no run kept a snapshot, or the
+   *     last one is told in another version's words
+   * @param runBegan whether a run began since that did not come to its end
+   * @param began what stood there before it; empty if that is told in another version's words
    */
-  public Optional<Snapshot> expected(Snapshot live) throws SQLException {
+  public record Kept(Optional<Snapshot> expected, boolean runBegan, Optional<Snapshot> began) {
+    /**
+     * What the history says should stand now. If a run did not come to its end, what it changed
+     * until then counts as its work.
+     *
+     * @param live what stands there
+     */
+    public Optional<Snapshot> beside(Snapshot live) {
+      return runBegan && expected.isPresent()
+          ? began.map(before -> ExpectedStructure.after(expected.get(), before, live))
+          : expected;
+    }
+  }
+
+  /**
+   * Reads what was kept last.
+   *
+   * @return unpacks it, which takes time and no session
+   */
+  public Callable<Kept> last() throws SQLException {
     if (!exists()) {
-      return Optional.empty();
+      return () -> new Kept(Optional.empty(), false, Optional.empty());
     }
     Optional<String> began = Optional.empty();
+    Optional<String> expected = Optional.empty();
     String query =
         "SELECT moment, fingerprint FROM "
             + session.quoted(table)
@@ -80,25 +102,30 @@ public final class Snapshots {
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, project);
       try (ResultSet rows = sql.executeQuery()) {
-        while (rows.next()) {
+        while (expected.isEmpty() && rows.next()) {
           if (rows.getString(1).equals(Moment.EXPECTED.word)) {
-            return after(content(rows.getString(2)), began, live);
+            expected = Optional.of(rows.getString(2));
+          } else {
+            began = Optional.of(rows.getString(2));
           }
-          began = Optional.of(rows.getString(2));
         }
       }
     }
-    return began.isEmpty() ? Optional.empty() : after(Optional.of(Snapshot.EMPTY), began, live);
+    return unpacking(expected, began);
   }
 
-  /** What was expected, with what a run changed that began behind it and did not end. */
-  private Optional<Snapshot> after(
-      Optional<Snapshot> expected, Optional<String> began, Snapshot live) throws SQLException {
-    if (began.isEmpty() || expected.isEmpty()) {
-      return expected;
-    }
-    return content(began.get())
-        .map(before -> ExpectedStructure.after(expected.get(), before, live));
+  private Callable<Kept> unpacking(Optional<String> expected, Optional<String> began)
+      throws SQLException {
+    Optional<Packed> should = kept(expected);
+    Optional<Packed> was = kept(began);
+    return () ->
+        new Kept(
+            // Before the first run nothing is expected.
+            should.isEmpty() && was.isPresent()
+                ? Optional.of(Snapshot.EMPTY)
+                : should.flatMap(this::unpacked),
+            was.isPresent(),
+            was.flatMap(this::unpacked));
   }
 
   /** Keeps what stands there before a run. */
@@ -124,7 +151,7 @@ public final class Snapshots {
     String json = snapshot.json();
     String fingerprint = Snapshot.fingerprint(json);
     String content = packed(fingerprint).isPresent() ? "" : Packing.pack(json);
-    long number = last() + 1;
+    long number = lastNumber() + 1;
     session.begin();
     session.insert(
         table,
@@ -133,21 +160,31 @@ public final class Snapshots {
     session.commit();
   }
 
-  private long last() throws SQLException {
+  private long lastNumber() throws SQLException {
     try (java.sql.Statement sql = session.connection().createStatement();
         ResultSet row = sql.executeQuery("SELECT max(number) FROM " + session.quoted(table))) {
       return row.next() ? row.getLong(1) : 0;
     }
   }
 
+  /** A snapshot as the table holds it. */
+  private record Packed(String fingerprint, String content) {}
+
+  private Optional<Packed> kept(Optional<String> fingerprint) throws SQLException {
+    if (fingerprint.isEmpty()) {
+      return Optional.empty();
+    }
+    String content = packed(fingerprint.get()).orElseThrow(() -> spoilt(fingerprint.get()));
+    return Optional.of(new Packed(fingerprint.get(), content));
+  }
+
   /** Empty if it is told in another version's words. */
-  private Optional<Snapshot> content(String fingerprint) throws SQLException {
-    String json =
-        packed(fingerprint).flatMap(Packing::unpack).orElseThrow(() -> spoilt(fingerprint));
+  private Optional<Snapshot> unpacked(Packed packed) {
+    String json = Packing.unpack(packed.content()).orElseThrow(() -> spoilt(packed.fingerprint()));
     if (!Snapshot.isInTheseWords(json)) {
       return Optional.empty();
     }
-    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint)));
+    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(packed.fingerprint())));
   }
 
   private JournalException spoilt(String fingerprint) {

@@ -25,7 +25,6 @@ final class PostgresConnector {
   /** The oldest server that is served; the driver asks less at the start if it may rely on it. */
   private static final String OLDEST = "12";
 
-
   private final Target target;
   private final ServerUrl url;
 
@@ -66,7 +65,6 @@ final class PostgresConnector {
       return;
     }
   }
-
 
   private Connection attempt() throws SQLException {
     Environment environment = target.environment();

@@ -14,9 +14,7 @@ import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
-import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
-import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.SchemaObject;
@@ -37,7 +35,7 @@ final class PostgresStructure {
           CASE WHEN c.relforcerowsecurity THEN 'forced' WHEN c.relrowsecurity THEN 'enabled' END,
           pg_catalog.obj_description(c.oid, 'pg_class')
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c) ORDER BY 1""";
+       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c)""";
   private static final List<String> OPTIONS =
       List.of(
           "unlogged",
@@ -66,36 +64,24 @@ final class PostgresStructure {
               AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
               AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END,
           CASE WHEN a.attcollation <> t.typcollation THEN %collation(a.attcollation) END,
-          de.description, a.attnum
+          de.description, a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
+          CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
+            THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END
         FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
         LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = a.attnum
           AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
         LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
-       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c) ORDER BY 1, a.attnum""";
-  private static final String INDEXES =
-      """
-      SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
-          k.oid IS NOT NULL, x.indkey::text, x.indnkeyatts,
-          CASE WHEN k.oid IS NULL THEN pg_catalog.pg_get_indexdef(i.oid) ELSE '' END, x.indisvalid,
-          CASE WHEN x.indisprimary AND k.conname <> left(c.relname, 58) || '_pkey' THEN k.conname END,
-          CASE WHEN x.indisprimary AND (k.condeferrable OR x.indnatts > x.indnkeyatts)
-            THEN pg_catalog.pg_get_constraintdef(k.oid) END
-        FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
-        JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-        LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
-          AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
-       WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %here AND %own(pg_class, c)
-       ORDER BY 1, 2""";
+       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c)
+       ORDER BY a.attrelid, a.attnum""";
   private static final String CONSTRAINTS =
       """
       SELECT %name(c.relname), k.contype, k.conname, pg_catalog.pg_get_constraintdef(k.oid)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE k.contype IN ('u', 'c', 'x') AND k.conislocal AND k.conparentid = 0
-         AND %here AND %own(pg_class, c) ORDER BY 1, k.conname""";
+         AND %here AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
   private static final String FOREIGN_KEYS =
       """
       SELECT %name(c.relname), k.conname, (SELECT %name(t.relname)
@@ -111,12 +97,10 @@ final class PostgresStructure {
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %here AND %own(pg_class, c)
-       ORDER BY 1, k.conname""";
+       ORDER BY k.conrelid, k.conname""";
 
   /** With so many tables a second connection is worth its opening. */
   private static final int LARGE = 500;
-
-  private static final String EXPRESSION = "(expression)";
 
   /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
   private static final Pattern INVENTED = Pattern.compile(".*_(key|check|excl|fkey)\\d*");
@@ -128,12 +112,10 @@ final class PostgresStructure {
   private final Function<String, PostgresSecond> second;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
-  private final Map<String, Map<String, String>> columnNames = new HashMap<>();
-  private final Map<String, List<String>> primaryKeys = new HashMap<>();
-  private final Map<String, Map<String, String>> keyMore = new HashMap<>();
+  private final PostgresAttributes attributes = new PostgresAttributes();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
-  private final Map<String, List<Index>> indexes = new HashMap<>();
+  private final PostgresIndexes indexes;
 
   /**
    * @param second asks a query of a second connection
@@ -149,6 +131,7 @@ final class PostgresStructure {
     this.without = without;
     this.second = second;
     scope = new PostgresScope(schemas);
+    indexes = new PostgresIndexes(sql, attributes);
   }
 
   Schema read() throws SQLException {
@@ -158,9 +141,9 @@ final class PostgresStructure {
       readRest(objects);
       readIndexes();
     } else {
-      try (PostgresSecond meanwhile = second.apply(scope.of(INDEXES))) {
+      try (PostgresSecond meanwhile = second.apply(scope.of(PostgresIndexes.QUERY))) {
         readRest(objects);
-        if (!meanwhile.read(this::readIndexes)) {
+        if (!meanwhile.read(indexes::read)) {
           readIndexes();
         }
       }
@@ -172,11 +155,11 @@ final class PostgresStructure {
             new Table(
                 table,
                 columns.getOrDefault(table, List.of()),
-                primaryKeys.getOrDefault(table, List.of()),
-                keyMore.getOrDefault(table, Map.of()),
+                indexes.primaryKey(table),
+                indexes.moreOfKey(table),
                 foreignKeys.getOrDefault(table, List.of()),
                 constraints.getOrDefault(table, List.of()),
-                indexes.getOrDefault(table, List.of()),
+                indexes.of(table),
                 options.get(table),
                 ""));
       }
@@ -218,9 +201,14 @@ final class PostgresStructure {
         StructureRows.put(more, Column.IDENTITY, rows.getString(7));
         StructureRows.put(more, Column.COLLATION, rows.getString(8));
         StructureRows.put(more, Column.COMMENT, rows.getString(9));
-        columnNames
-            .computeIfAbsent(rows.getString(1), key -> new HashMap<>())
-            .put(rows.getString(10), rows.getString(2));
+        attributes.add(
+            rows.getString(1),
+            rows.getString(10),
+            new PostgresAttributes.Attribute(
+                rows.getString(2),
+                Optional.ofNullable(rows.getString(11)).orElse(rows.getString(2)),
+                rows.getString(13),
+                rows.getString(12)));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -235,54 +223,9 @@ final class PostgresStructure {
   }
 
   private void readIndexes() throws SQLException {
-    try (ResultSet rows = ask(INDEXES)) {
-      readIndexes(rows);
+    try (ResultSet rows = ask(PostgresIndexes.QUERY)) {
+      indexes.read(rows);
     }
-  }
-
-  private void readIndexes(ResultSet rows) throws SQLException {
-    while (rows.next()) {
-      String table = rows.getString(1);
-      List<String> all = names(table, rows.getString(7));
-      List<String> names = all.subList(0, rows.getInt(8));
-      if (rows.getBoolean(3)) {
-        primaryKeys.put(table, names);
-        Map<String, String> more = new HashMap<>();
-        StructureRows.put(more, ForeignKey.NAME, rows.getString(11));
-        StructureRows.put(more, Element.DEFINITION, rows.getString(12));
-        keyMore.put(table, more);
-      }
-      indexes
-          .computeIfAbsent(table, key -> new ArrayList<>())
-          .add(
-              new Index(
-                  rows.getString(2),
-                  names,
-                  rows.getBoolean(4),
-                  rows.getBoolean(5),
-                  rows.getBoolean(6),
-                  unnamed(rows.getString(9)) + (rows.getBoolean(10) ? "" : " (not valid)")));
-    }
-  }
-
-  /** An index's definition without its name and its table's; a constraint's index has none. */
-  private static String unnamed(String definition) {
-    if (definition.isEmpty()) {
-      return definition;
-    }
-    int kind = definition.indexOf(" INDEX ");
-    int method = definition.indexOf(" USING ", kind);
-    return definition.substring(0, kind) + " INDEX" + definition.substring(method);
-  }
-
-  /** The names of a table's columns by their numbers, which blanks part; 0 is an expression. */
-  private List<String> names(String table, String numbers) {
-    List<String> names = new ArrayList<>();
-    Map<String, String> known = columnNames.getOrDefault(table, Map.of());
-    for (String number : numbers.split(" ")) {
-      names.add(known.getOrDefault(number, EXPRESSION));
-    }
-    return names;
   }
 
   private void readConstraints() throws SQLException {
@@ -320,7 +263,7 @@ final class PostgresStructure {
                 new ForeignKey(
                     StructureRows.chosen(rows.getString(2), INVENTED),
                     rows.getString(2),
-                    names(rows.getString(1), rows.getString(4)),
+                    attributes.names(rows.getString(1), rows.getString(4)),
                     rows.getString(3),
                     List.of((String[]) rows.getArray(5).getArray()),
                     rows.getString(6),

@@ -1,0 +1,41 @@
+package org.wornladder.engine.postgres;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** The columns of tables by the numbers that the catalogue gives them. */
+final class PostgresAttributes {
+  private static final String EXPRESSION = "(expression)";
+
+  private final Map<String, Map<String, Attribute>> byTable = new HashMap<>();
+
+  /**
+   * One column.
+   *
+   * @param quoted its name as statements write it
+   * @param type the number of the type whose order is its own
+   * @param collation the number of its collation
+   */
+  record Attribute(String name, String quoted, String type, String collation) {}
+
+  void add(String table, String number, Attribute attribute) {
+    byTable.computeIfAbsent(table, key -> new HashMap<>()).put(number, attribute);
+  }
+
+  /** The column of a number; empty for an expression. */
+  Optional<Attribute> of(String table, String number) {
+    return Optional.ofNullable(byTable.getOrDefault(table, Map.of()).get(number));
+  }
+
+  /** The names of a table's columns by their numbers, which blanks part; 0 is an expression. */
+  List<String> names(String table, String numbers) {
+    List<String> names = new ArrayList<>();
+    for (String number : numbers.split(" ")) {
+      names.add(of(table, number).map(Attribute::name).orElse(EXPRESSION));
+    }
+    return names;
+  }
+}

@@ -1,0 +1,215 @@
+package org.wornladder.engine.postgres;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
+
+/**
+ * The indexes of tables, primary keys among them. The server takes its time to write a definition,
+ * and most indexes are plain: these are written here in the same words (manual, "CREATE INDEX").
+ */
+final class PostgresIndexes {
+  /** The definition is empty for a constraint's index, and null for one that looks plain. */
+  static final String QUERY =
+      """
+      SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
+          k.oid IS NOT NULL, x.indkey::text, x.indnkeyatts,
+          CASE WHEN k.oid IS NOT NULL THEN '' WHEN x.indisunique OR x.indexprs IS NOT NULL
+              OR x.indpred IS NOT NULL OR x.indnatts > x.indnkeyatts OR i.reloptions IS NOT NULL
+              OR translate(x.indoption::text, '0 ', '') <> '' OR i.relam <> (SELECT m.oid
+                FROM pg_catalog.pg_am m WHERE m.amname = 'btree')
+            THEN pg_catalog.pg_get_indexdef(i.oid) END, x.indisvalid,
+          CASE WHEN x.indisprimary AND k.conname <> left(c.relname, 58) || '_pkey' THEN k.conname END,
+          CASE WHEN x.indisprimary AND (k.condeferrable OR x.indnatts > x.indnkeyatts)
+            THEN pg_catalog.pg_get_constraintdef(k.oid) END,
+          x.indclass::text, x.indcollation::text, i.oid
+        FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
+        JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
+        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
+          AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
+       WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %here AND %own(pg_class, c)
+       ORDER BY x.indrelid, i.relname""";
+
+  /** The operator classes that need not be named, and the type whose order each of them is. */
+  private static final String DEFAULT_CLASSES =
+      """
+      SELECT o.oid, o.opcintype FROM pg_catalog.pg_opclass o
+        JOIN pg_catalog.pg_am m ON m.oid = o.opcmethod WHERE m.amname = 'btree' AND o.opcdefault""";
+
+  private static final String DEFINITIONS =
+      "SELECT u.oid, pg_catalog.pg_get_indexdef(u.oid) FROM unnest(ARRAY[%s]::oid[]) AS u (oid)";
+
+  private final Statement sql;
+  private final PostgresAttributes attributes;
+  private final Map<String, List<String>> primaryKeys = new HashMap<>();
+  private final Map<String, Map<String, String>> keyMore = new HashMap<>();
+  private final List<Row> rows = new ArrayList<>();
+  private final Map<String, List<Index>> indexes = new HashMap<>();
+
+  /**
+   * @param sql asks what is not plain
+   * @param attributes complete when {@link #read} is called
+   */
+  PostgresIndexes(Statement sql, PostgresAttributes attributes) {
+    this.sql = sql;
+    this.attributes = attributes;
+  }
+
+  /**
+   * What the catalogue says of an index.
+   *
+   * @param definition empty if it looks plain
+   */
+  private record Row(
+      String table,
+      String name,
+      String keys,
+      int keyColumns,
+      boolean unique,
+      boolean partial,
+      boolean fromConstraint,
+      Optional<String> definition,
+      boolean valid,
+      String classes,
+      String collations,
+      String number) {}
+
+  /** Takes what {@link #QUERY} found. */
+  void read(ResultSet found) throws SQLException {
+    while (found.next()) {
+      String table = found.getString(1);
+      Row row =
+          new Row(
+              table,
+              found.getString(2),
+              found.getString(7),
+              found.getInt(8),
+              found.getBoolean(4),
+              found.getBoolean(5),
+              found.getBoolean(6),
+              Optional.ofNullable(found.getString(9)),
+              found.getBoolean(10),
+              found.getString(13),
+              found.getString(14),
+              found.getString(15));
+      rows.add(row);
+      if (found.getBoolean(3)) {
+        primaryKeys.put(table, names(row));
+        Map<String, String> more = new HashMap<>();
+        StructureRows.put(more, ForeignKey.NAME, found.getString(11));
+        StructureRows.put(more, Element.DEFINITION, found.getString(12));
+        keyMore.put(table, more);
+      }
+    }
+    define();
+  }
+
+  /** Writes the definitions of those that are plain, and asks for the others. */
+  private void define() throws SQLException {
+    Map<String, String> definitions = new HashMap<>();
+    List<String> others = new ArrayList<>();
+    Map<String, String> classes = new HashMap<>();
+    for (Row row : rows) {
+      if (row.definition().isEmpty()) {
+        if (classes.isEmpty()) {
+          classes.putAll(pairs(DEFAULT_CLASSES));
+        }
+        plain(row, classes)
+            .ifPresentOrElse(
+                definition -> definitions.put(row.number(), definition),
+                () -> others.add(row.number()));
+      }
+    }
+    if (!others.isEmpty()) {
+      pairs(DEFINITIONS.formatted(String.join(",", others)))
+          .forEach((number, definition) -> definitions.put(number, unnamed(definition)));
+    }
+    for (Row row : rows) {
+      String definition =
+          row.definition()
+              .map(PostgresIndexes::unnamed)
+              .orElseGet(() -> definitions.get(row.number()));
+      add(row, definition + (row.valid() ? "" : " (not valid)"));
+    }
+  }
+
+  private void add(Row row, String definition) {
+    indexes
+        .computeIfAbsent(row.table(), key -> new ArrayList<>())
+        .add(
+            new Index(
+                row.name(),
+                names(row),
+                row.unique(),
+                row.partial(),
+                row.fromConstraint(),
+                definition));
+  }
+
+  private Map<String, String> pairs(String query) throws SQLException {
+    Map<String, String> pairs = new HashMap<>();
+    try (ResultSet found = sql.executeQuery(query)) {
+      while (found.next()) {
+        pairs.put(found.getString(1), found.getString(2));
+      }
+    }
+    return pairs;
+  }
+
+  /** The definition of a plain index; empty if a class or a collation must be named. */
+  private Optional<String> plain(Row row, Map<String, String> defaultClasses) {
+    String[] keys = row.keys().split(" ");
+    String[] classes = row.classes().split(" ");
+    String[] collations = row.collations().split(" ");
+    List<String> names = new ArrayList<>();
+    for (int i = 0; i < keys.length; i++) {
+      Optional<Attribute> column = attributes.of(row.table(), keys[i]);
+      if (column.isEmpty()
+          || !column.get().type().equals(defaultClasses.get(classes[i]))
+          || !column.get().collation().equals(collations[i])) {
+        return Optional.empty();
+      }
+      names.add(column.get().quoted());
+    }
+    return Optional.of("CREATE INDEX USING btree (" + String.join(", ", names) + ")");
+  }
+
+  /** An index's definition without its name and its table's; a constraint's index has none. */
+  private static String unnamed(String definition) {
+    if (definition.isEmpty()) {
+      return definition;
+    }
+    int kind = definition.indexOf(" INDEX ");
+    int method = definition.indexOf(" USING ", kind);
+    return definition.substring(0, kind) + " INDEX" + definition.substring(method);
+  }
+
+  private List<String> names(Row row) {
+    return attributes.names(row.table(), row.keys()).subList(0, row.keyColumns());
+  }
+
+  List<String> primaryKey(String table) {
+    return primaryKeys.getOrDefault(table, List.of());
+  }
+
+  /** What else is said of a table's primary key, by word. */
+  Map<String, String> moreOfKey(String table) {
+    return keyMore.getOrDefault(table, Map.of());
+  }
+
+  /** The indexes of a table, by name. */
+  List<Index> of(String table) {
+    return indexes.getOrDefault(table, List.of());
+  }
+}
