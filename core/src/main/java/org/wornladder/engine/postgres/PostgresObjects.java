@@ -189,20 +189,20 @@ final class PostgresObjects {
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
        WHERE r.rulename <> '_RETURN' AND %here AND %own(pg_class, c)""";
 
-  private final Statement sql;
   private final PostgresScope scope;
-  private final PostgresQueries catalogue;
   private final List<Kind> asked = new ArrayList<>();
   private final List<String> queries = new ArrayList<>();
 
-  PostgresObjects(Statement sql, PostgresScope scope, PostgresQueries catalogue) {
-    this.sql = sql;
-    this.catalogue = catalogue;
+  PostgresObjects(PostgresScope scope) {
     this.scope = scope;
   }
 
-  /** All kinds in one message: most have few objects, and the way there would take longer. */
-  List<SchemaObject> read() throws SQLException {
+  /**
+   * All kinds in one message: most have few objects, and the way there would take longer.
+   *
+   * @param found what is found is added to it
+   */
+  PostgresQueries.Question question(List<SchemaObject> found) {
     ask(Kind.SCHEMA, SCHEMAS);
     ask(Kind.EXTENSION, EXTENSIONS);
     ask(Kind.ENUM, ENUMS);
@@ -220,16 +220,17 @@ final class PostgresObjects {
     ask(Kind.OTHER, OTHERS);
     ask(Kind.OWNER, PostgresRights.OWNERS);
     ask(Kind.GRANT, PostgresRights.GRANTS);
-    List<SchemaObject> found = new ArrayList<>();
-    sql.execute(catalogue.asking(sql, queries));
+    return new PostgresQueries.Question(queries, answered -> read(answered, found));
+  }
+
+  private void read(Statement answered, List<SchemaObject> found) throws SQLException {
     for (Kind kind : asked) {
       boolean view = kind == Kind.VIEW || kind == Kind.MATERIALISED_VIEW;
       UnaryOperator<String> canonical =
           view ? PostgresViewText::canonical : UnaryOperator.identity();
-      StructureRows.objects(found, kind, sql.getResultSet(), canonical);
-      sql.getMoreResults();
+      StructureRows.objects(found, kind, answered.getResultSet(), canonical);
+      answered.getMoreResults();
     }
-    return found;
   }
 
   private void ask(Kind kind, String query) {

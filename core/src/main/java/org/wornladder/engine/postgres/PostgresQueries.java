@@ -1,11 +1,14 @@
 package org.wornladder.engine.postgres;
 
+import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.wornladder.engine.Meanwhile;
 
 /**
  * Queries of the catalogue. A session that reads more than once has them prepared on the server
@@ -31,12 +34,55 @@ final class PostgresQueries {
     names.clear();
   }
 
+  /** What is done with the answers to a message. */
+  interface Reader {
+    void read(Statement answered) throws SQLException;
+  }
+
+  /**
+   * Queries that are asked in one message.
+   *
+   * @param reader reads the answers, in the queries' order
+   */
+  record Question(List<String> queries, Reader reader) {}
+
+  /** Asks one question after the other, each while the answers to the one before are read. */
+  void inTurn(Connection connection, List<Question> questions) throws SQLException {
+    Optional<Meanwhile<Statement>> coming = Optional.empty();
+    try {
+      for (int i = 0; i < questions.size(); i++) {
+        Meanwhile<Statement> asked =
+            coming.isPresent() ? coming.get() : ask(connection, questions.get(i));
+        coming = Optional.of(asked);
+        try (Statement answered = asked.get()) {
+          coming =
+              i + 1 < questions.size()
+                  ? Optional.of(ask(connection, questions.get(i + 1)))
+                  : Optional.empty();
+          questions.get(i).reader().read(answered);
+        }
+      }
+    } finally {
+      coming.ifPresent(Meanwhile::close);
+    }
+  }
+
+  private Meanwhile<Statement> ask(Connection connection, Question question) {
+    return Meanwhile.begin(
+        "question",
+        () -> {
+          Statement sql = connection.createStatement();
+          sql.execute(asking(sql, question.queries()));
+          return sql;
+        });
+  }
+
   /**
    * The text that asks some queries, in one message.
    *
    * @param sql prepares those that are new
    */
-  String asking(Statement sql, List<String> queries) throws SQLException {
+  private String asking(Statement sql, List<String> queries) throws SQLException {
     if (!readsAgain) {
       return String.join("; ", queries);
     }

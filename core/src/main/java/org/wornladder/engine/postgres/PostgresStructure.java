@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -135,19 +136,26 @@ final class PostgresStructure {
   }
 
   Schema read() throws SQLException {
-    readTables();
+    inTurn(List.of(rows(TABLES, this::readTables)));
     List<SchemaObject> objects = new ArrayList<>();
+    List<Question> questions = new ArrayList<>();
+    questions.add(rows(COLUMNS, this::readColumns));
+    questions.add(rows(CONSTRAINTS, this::readConstraints));
+    questions.add(rows(foreignKeys(), this::readForeignKeys));
+    questions.add(new PostgresObjects(scope).question(objects));
+    Question ofIndexes = rows(PostgresIndexes.QUERY, indexes::read);
     if (options.size() < LARGE) {
-      readRest(objects);
-      readIndexes();
+      questions.add(ofIndexes);
+      inTurn(questions);
     } else {
       try (PostgresSecond meanwhile = second.apply(scope.of(PostgresIndexes.QUERY))) {
-        readRest(objects);
+        inTurn(questions);
         if (!meanwhile.read(indexes::read)) {
-          readIndexes();
+          inTurn(List.of(ofIndexes));
         }
       }
     }
+    objects.removeIf(object -> without.contains(object.table()));
     List<Table> tables = new ArrayList<>();
     for (String table : options.keySet()) {
       if (!without.contains(table)) {
@@ -167,109 +175,104 @@ final class PostgresStructure {
     return new Schema(tables, objects);
   }
 
-  private void readRest(List<SchemaObject> objects) throws SQLException {
-    readColumns();
-    readConstraints();
-    readForeignKeys();
-    objects.addAll(new PostgresObjects(sql, scope, queries).read());
-    objects.removeIf(object -> without.contains(object.table()));
+  /** What is done with the rows of a query. */
+  private interface RowReader {
+    void read(ResultSet rows) throws SQLException;
   }
 
-  private ResultSet ask(String query) throws SQLException {
-    return sql.executeQuery(queries.asking(sql, List.of(scope.of(query))));
+  private Question rows(String query, RowReader reader) {
+    return new Question(
+        List.of(scope.of(query)),
+        answered -> {
+          try (ResultSet rows = answered.getResultSet()) {
+            reader.read(rows);
+          }
+        });
   }
 
-  private void readTables() throws SQLException {
-    try (ResultSet rows = ask(TABLES)) {
-      while (rows.next()) {
-        Map<String, String> said = new HashMap<>();
-        for (int i = 0; i < OPTIONS.size(); i++) {
-          StructureRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
-        }
-        options.put(rows.getString(1), said);
+  private void inTurn(List<Question> questions) throws SQLException {
+    queries.inTurn(sql.getConnection(), questions);
+  }
+
+  private void readTables(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      Map<String, String> said = new HashMap<>();
+      for (int i = 0; i < OPTIONS.size(); i++) {
+        StructureRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
       }
+      options.put(rows.getString(1), said);
     }
   }
 
-  private void readColumns() throws SQLException {
-    try (ResultSet rows = ask(COLUMNS)) {
-      while (rows.next()) {
-        Optional<String> expression = Optional.ofNullable(rows.getString(5));
-        Optional<String> computed = Optional.ofNullable(rows.getString(6));
-        Map<String, String> more = new HashMap<>();
-        computed.ifPresent(how -> more.put(Column.GENERATED, expression.orElse("") + how));
-        StructureRows.put(more, Column.IDENTITY, rows.getString(7));
-        StructureRows.put(more, Column.COLLATION, rows.getString(8));
-        StructureRows.put(more, Column.COMMENT, rows.getString(9));
-        attributes.add(
-            rows.getString(1),
-            rows.getString(10),
-            new PostgresAttributes.Attribute(
-                rows.getString(2),
-                Optional.ofNullable(rows.getString(11)).orElse(rows.getString(2)),
-                rows.getString(13),
-                rows.getString(12)));
-        columns
-            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(
-                new Column(
-                    rows.getString(2),
-                    rows.getString(3),
-                    rows.getBoolean(4),
-                    computed.isPresent() ? Optional.empty() : expression,
-                    more));
-      }
+  private void readColumns(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      Optional<String> expression = Optional.ofNullable(rows.getString(5));
+      Optional<String> computed = Optional.ofNullable(rows.getString(6));
+      Map<String, String> more = new HashMap<>();
+      computed.ifPresent(how -> more.put(Column.GENERATED, expression.orElse("") + how));
+      StructureRows.put(more, Column.IDENTITY, rows.getString(7));
+      StructureRows.put(more, Column.COLLATION, rows.getString(8));
+      StructureRows.put(more, Column.COMMENT, rows.getString(9));
+      attributes.add(
+          rows.getString(1),
+          rows.getString(10),
+          new PostgresAttributes.Attribute(
+              rows.getString(2),
+              Optional.ofNullable(rows.getString(11)).orElse(rows.getString(2)),
+              rows.getString(13),
+              rows.getString(12)));
+      columns
+          .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+          .add(
+              new Column(
+                  rows.getString(2),
+                  rows.getString(3),
+                  rows.getBoolean(4),
+                  computed.isPresent() ? Optional.empty() : expression,
+                  more));
     }
   }
 
-  private void readIndexes() throws SQLException {
-    try (ResultSet rows = ask(PostgresIndexes.QUERY)) {
-      indexes.read(rows);
+  private void readConstraints(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      Kind kind =
+          switch (rows.getString(2)) {
+            case "u" -> Kind.UNIQUE;
+            case "c" -> Kind.CHECK;
+            default -> Kind.EXCLUSION;
+          };
+      constraints
+          .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+          .add(
+              new Constraint(
+                  kind,
+                  StructureRows.chosen(rows.getString(3), INVENTED),
+                  rows.getString(3),
+                  rows.getString(4)));
     }
   }
 
-  private void readConstraints() throws SQLException {
-    try (ResultSet rows = ask(CONSTRAINTS)) {
-      while (rows.next()) {
-        Kind kind =
-            switch (rows.getString(2)) {
-              case "u" -> Kind.UNIQUE;
-              case "c" -> Kind.CHECK;
-              default -> Kind.EXCLUSION;
-            };
-        constraints
-            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(
-                new Constraint(
-                    kind,
-                    StructureRows.chosen(rows.getString(3), INVENTED),
-                    rows.getString(3),
-                    rows.getString(4)));
-      }
-    }
+  private static String foreignKeys() {
+    return FOREIGN_KEYS.replaceAll(
+        "%action\\(([a-z.]+)\\)",
+        "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
+            + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
   }
 
-  private void readForeignKeys() throws SQLException {
-    String query =
-        FOREIGN_KEYS.replaceAll(
-            "%action\\(([a-z.]+)\\)",
-            "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
-                + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
-    try (ResultSet rows = ask(query)) {
-      while (rows.next()) {
-        foreignKeys
-            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(
-                new ForeignKey(
-                    StructureRows.chosen(rows.getString(2), INVENTED),
-                    rows.getString(2),
-                    attributes.names(rows.getString(1), rows.getString(4)),
-                    rows.getString(3),
-                    List.of((String[]) rows.getArray(5).getArray()),
-                    rows.getString(6),
-                    rows.getString(7),
-                    rows.getString(8)));
-      }
+  private void readForeignKeys(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      foreignKeys
+          .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+          .add(
+              new ForeignKey(
+                  StructureRows.chosen(rows.getString(2), INVENTED),
+                  rows.getString(2),
+                  attributes.names(rows.getString(1), rows.getString(4)),
+                  rows.getString(3),
+                  List.of((String[]) rows.getArray(5).getArray()),
+                  rows.getString(6),
+                  rows.getString(7),
+                  rows.getString(8)));
     }
   }
 }
