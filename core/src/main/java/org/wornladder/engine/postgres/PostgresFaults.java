@@ -38,11 +38,15 @@ final class PostgresFaults {
     };
   }
 
-  /** Whether the server's session is another one: it refuses our id, or knows not what we made. */
+  /**
+   * Whether the server's session is another one: it refuses our id, knows not what we made, or what
+   * others made.
+   */
   private static boolean isOfAnotherSession(String state, ServerErrorMessage message) {
     return (state.equals("23502") && Session.ID_COLUMN.equals(message.getColumn()))
-        || (state.equals("26000")
-            && String.valueOf(message.getMessage()).contains(PostgresRows.PREPARED));
+        || ((state.equals("26000") || state.equals("42P05"))
+            && (String.valueOf(message.getMessage()).contains(PostgresRows.PREPARED)
+                || String.valueOf(message.getMessage()).contains(PostgresQueries.PREPARED)));
   }
 
   /** The message and the hint; the detail may hold values of rows. */

@@ -15,17 +15,21 @@ import org.wornladder.engine.Meanwhile;
  * (manual, "PREPARE"): to plan them takes as long as to run them.
  */
 final class PostgresQueries {
-  private static final String NAME = "ladder_query_";
+  /** How the names of the statements begin that are prepared on the server. */
+  static final String PREPARED = "ladder_query_";
 
+  private final long backend;
   private final boolean readsAgain;
   private final Map<String, String> names = new HashMap<>();
   private int prepared;
 
   /**
+   * @param backend the session's process on the server
    * @param readsAgain whether the session reads the structure more than once, and is one session to
    *     the server from its beginning to its end
    */
-  PostgresQueries(boolean readsAgain) {
+  PostgresQueries(long backend, boolean readsAgain) {
+    this.backend = backend;
     this.readsAgain = readsAgain;
   }
 
@@ -92,7 +96,7 @@ final class PostgresQueries {
     for (String query : queries) {
       String name = names.get(query);
       if (name == null) {
-        name = NAME + ++prepared;
+        name = PREPARED + backend + "_" + ++prepared;
         added.put(query, name);
         preparations.append("PREPARE ").append(name).append(" AS ").append(query).append("; ");
       }

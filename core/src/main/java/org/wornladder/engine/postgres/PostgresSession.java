@@ -78,7 +78,6 @@ final class PostgresSession extends JdbcSession {
     super(connection, QUOTING);
     this.target = target;
     this.address = address;
-    queries = new PostgresQueries(access == Access.WRITE);
     EnvironmentSettings environment = target.environment().settings();
     settings = PostgresSettings.of(target.environment());
     control().execute(settings + "; " + PostgresSettings.FACTS);
@@ -89,6 +88,7 @@ final class PostgresSession extends JdbcSession {
       facts.next();
       backend = facts.getLong(1);
       insertions = new PostgresRows(backend);
+      queries = new PostgresQueries(backend, access == Access.WRITE);
       id = "backend " + backend + " since " + facts.getString(2);
       user = facts.getString(3);
       String schema = facts.getString(4);

@@ -11,6 +11,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.TestLadder;
+import org.wornladder.climb.RefusedException;
+import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.StatementFailedException;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
@@ -69,5 +71,29 @@ class PostgresMessageTest {
     assertThat(database.events()).containsExactly("applied", "applied");
     assertThat(database.query("SELECT max(elapsed_ms) < 10000 FROM ladder_journal"))
         .containsExactly("t");
+  }
+
+  @Test
+  void aScriptMayThrowAwayWhatTheSessionHadPrepared() {
+    ladder.rung("0002-trees", "DEALLOCATE ALL; CREATE TABLE tree (id int);", "DROP TABLE tree;");
+    assertThat(ladder.apply().structure().text()).isEqualTo("+1 table, +1 column");
+    ladder.rung("0003-rows", "CREATE TABLE row (id int);", "DROP TABLE row; DEALLOCATE ALL;");
+    ladder.rung("0004-crates", "CREATE TABLE crate (id int);", "DEALLOCATE ALL;");
+    assertThat(ladder.apply().structure().text()).isEqualTo("+2 tables, +2 columns");
+    assertThat(ladder.rollback(new RollbackOptions.To(2)).structure().text())
+        .isEqualTo("-1 table, -1 column");
+    assertThat(ladder.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+  }
+
+  @Test
+  void aRefusedPlanLeavesTheSessionWhole() {
+    ladder.rung("0001-bins", "CREATE TABLE bin (id bigint PRIMARY KEY);", "DROP TABLE bin;");
+    ladder.rung("0002-trees", "CREATE TABLE tree (id int);", "DROP TABLE tree;");
+    assertThatThrownBy(ladder::apply)
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("worn");
+    assertThat(database.events()).containsExactly("applied");
+    ladder.rung("0001-bins", "CREATE TABLE bin (id int PRIMARY KEY);", "DROP TABLE bin;");
+    assertThat(ladder.apply().structure().text()).isEqualTo("+1 table, +1 column");
   }
 }
