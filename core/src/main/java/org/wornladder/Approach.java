@@ -1,12 +1,12 @@
 package org.wornladder;
 
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.project.Environment;
@@ -17,13 +17,13 @@ import org.wornladder.project.Settings;
  * A session to a server that is opened on a thread of its own, while the project's other files are
  * read. Whoever asks for it owns it; one that nobody asks for is closed by {@link #abandon}.
  */
-final class Approach implements Runnable {
+final class Approach {
   private final String environment;
   private final Access access;
   private final EnvironmentReader environments;
   private final LadderSettings settings;
   private final Path root;
-  private final FutureTask<Optional<Session>> opening = new FutureTask<>(this::open);
+  private final Meanwhile<Optional<Session>> opening;
 
   /**
    * @param environment its name; the default one's for an empty name
@@ -35,21 +35,13 @@ final class Approach implements Runnable {
     this.root = root;
     this.settings = settings;
     environments = new EnvironmentReader(root, project, settings.variables());
+    opening = Meanwhile.begin("approach", this::open);
   }
 
   /** Begins to open a session to an environment. */
   static Approach begin(
       String environment, Access access, Path root, Settings project, LadderSettings settings) {
-    Approach approach = new Approach(environment, access, root, project, settings);
-    Thread thread = new Thread(approach, "approach");
-    thread.setDaemon(true);
-    thread.start();
-    return approach;
-  }
-
-  @Override
-  public void run() {
-    opening.run();
+    return new Approach(environment, access, root, project, settings);
   }
 
   private Optional<Session> open() {
@@ -72,30 +64,18 @@ final class Approach implements Runnable {
   Optional<Session> session() {
     try {
       return opening.get();
-    } catch (ExecutionException e) {
-      throw e.getCause() instanceof LadderException known
-          ? known
-          : new IllegalStateException(e.getCause());
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new IllegalStateException("interrupted while a session was opened", e);
+    } catch (SQLException e) {
+      throw new IllegalStateException("a session was opened in vain", e);
     }
   }
 
-  /** Closes the session as soon as it is open. */
+  /** Closes the session as soon as it is open; nobody wants to hear of one that did not open. */
   void abandon() {
-    Thread thread =
-        new Thread(
-            () -> {
-              try {
-                session().ifPresent(Session::close);
-              } catch (LadderException e) {
-                // There is nothing to close, and nobody wants to hear of it any more.
-                return;
-              }
-            },
-            "abandon");
-    thread.setDaemon(true);
-    thread.start();
+    Meanwhile.begin(
+        "abandon",
+        () -> {
+          session().ifPresent(Session::close);
+          return environment;
+        });
   }
 }

@@ -29,7 +29,7 @@ public final class ExitCode {
   /** A statement failed. */
   public static final int FAILED = 5;
 
-  /** A fault in the program itself. */
+  /** A fault in the program itself, or too little memory. */
   public static final int FAULT = 70;
 
   private ExitCode() {}

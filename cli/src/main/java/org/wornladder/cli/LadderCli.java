@@ -90,14 +90,17 @@ public final class LadderCli {
     } catch (ParameterException e) {
       return wrong(e);
     } catch (LadderException e) {
+      if (isOutOfMemory(e)) {
+        return outOfMemory();
+      }
       int code = ExitCode.of(e);
       new ErrorView(terminal, call.isJson()).show(e, code);
       if (call.has(Options.VERBOSE)) {
         e.printStackTrace(terminal.err());
       }
       return code;
-    } catch (RuntimeException e) {
-      return fault(call, e);
+    } catch (RuntimeException | Error e) {
+      return isOutOfMemory(e) ? outOfMemory() : fault(call, e);
     }
   }
 
@@ -110,7 +113,28 @@ public final class LadderCli {
     return ExitCode.WRONG;
   }
 
-  private int fault(Call call, RuntimeException e) {
+  /** Where memory ends while a class is made ready, the words alone tell. */
+  private static boolean isOutOfMemory(Throwable thrown) {
+    for (Throwable e = thrown; e != null; e = e.getCause()) {
+      if (e instanceof OutOfMemoryError
+          || String.valueOf(e.getMessage()).contains(OutOfMemoryError.class.getName())) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** What was not committed is undone by the database, as its session ends. */
+  private int outOfMemory() {
+    long given = Runtime.getRuntime().maxMemory() >> 20;
+    terminal.err().println("ladder: this takes more memory than the " + given + " MB it may use");
+    terminal
+        .err()
+        .println("  next   set JAVA_TOOL_OPTIONS=-Xmx" + 4 * given + "m, and run it again");
+    return ExitCode.FAULT;
+  }
+
+  private int fault(Call call, Throwable e) {
     terminal.err().println("ladder: a fault in the program itself: " + e);
     if (call.has(Options.VERBOSE)) {
       e.printStackTrace(terminal.err());

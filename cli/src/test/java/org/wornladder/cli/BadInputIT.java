@@ -6,6 +6,12 @@ import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -226,5 +232,27 @@ class BadInputIT {
     work.execute("dev", "DROP TABLE ladder_journal").ladder("apply").exits(0);
     work.execute("dev", "UPDATE ladder_journal SET event = 'folded'");
     work.ladder("status").exits(3).complains("a newer version wrote it");
+  }
+
+  @Test
+  void aStructureThatIsTooLargeForTheMemory() throws SQLException {
+    work.ladder("apply").exits(0);
+    String columns =
+        IntStream.range(0, 900).mapToObj(i -> "c" + i + " int").collect(Collectors.joining(", "));
+    String url = "jdbc:sqlite:" + folder.resolve("data/dev.db");
+    try (Connection connection = DriverManager.getConnection(url);
+        Statement sql = connection.createStatement()) {
+      connection.setAutoCommit(false);
+      for (int i = 0; i < 200; i++) {
+        sql.execute("CREATE TABLE crate_" + i + " (" + columns + ")");
+      }
+      connection.commit();
+    }
+    work.variable("JAVA_TOOL_OPTIONS", "-Xmx16m");
+    work.ladder("show")
+        .exits(70)
+        .complains("more memory than the", "JAVA_TOOL_OPTIONS=-Xmx", "run it again");
+    work.variable("JAVA_TOOL_OPTIONS", "-Xmx512m");
+    assertThat(work.ladder("drift").exits(1).out()).contains("crate_199");
   }
 }

@@ -43,6 +43,9 @@ public final class Meanwhile<T> implements AutoCloseable {
       if (e.getCause() instanceof RuntimeException known) {
         throw known;
       }
+      if (e.getCause() instanceof Error known) {
+        throw known;
+      }
       throw e.getCause() instanceof SQLException known ? known : new SQLException(e.getCause());
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
