@@ -125,7 +125,8 @@ record Structures(
           Expectation expectation = Expectation.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
           ChangeScript script =
-              ChangeScript.of(counting(expectation.live(), should), site.session().ddl());
+              ChangeScript.of(
+                  counting(expectation.live(), should), expectation.live(), site.session().ddl());
           return new Mending(site.environment().name(), script.statements(), script.leftOut());
         });
   }
@@ -154,7 +155,7 @@ record Structures(
     refuseUnrecorded(site, history);
     Expectation expectation = Expectation.of(site, history);
     List<Difference> found = counting(expectation.expected(), expectation.live());
-    ChangeScript up = ChangeScript.of(found, site.session().ddl());
+    ChangeScript up = ChangeScript.of(found, expectation.expected(), site.session().ddl());
     String name = site.environment().name();
     if (up.written().isEmpty()) {
       throw RefusedException.of(
@@ -167,7 +168,8 @@ record Structures(
     approval.check(
         new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
         site.environment());
-    ChangeScript down = ChangeScript.of(reversed(up.written()), site.session().ddl());
+    ChangeScript down =
+        ChangeScript.of(reversed(up.written()), expectation.live(), site.session().ddl());
     RungDraft draft =
         new RungDraft(
             RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());

@@ -3,11 +3,13 @@ package org.wornladder.diff;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Snapshot;
 
 /**
  * Differences as statements that make of the one structure the other, in an order that runs: what
@@ -31,15 +33,19 @@ public record ChangeScript(
 
   /**
    * The statements that make of what is {@code before} in each difference what is {@code after}.
+   *
+   * @param standing the whole structure before the change, for what leans on what changes
    */
-  public static ChangeScript of(List<Difference> differences, Ddl ddl) {
-    Writing writing = new Writing(ddl);
+  public static ChangeScript of(List<Difference> differences, Snapshot standing, Ddl ddl) {
+    Writing writing = new Writing(standing, ddl);
     differences.forEach(writing::take);
+    Leaning.on(writing.written, standing, ddl).forEach(writing::makeAnew);
     return new ChangeScript(writing.statements(), writing.written, writing.leftOut);
   }
 
   /** The statements as they are sorted out. */
   private static final class Writing {
+    private final Snapshot standing;
     private final Ddl ddl;
     private final List<Difference> written = new ArrayList<>();
     private final List<Difference> leftOut = new ArrayList<>();
@@ -47,7 +53,8 @@ public record ChangeScript(
     private final List<Element> coming = new ArrayList<>();
     private final List<Difference> changing = new ArrayList<>();
 
-    private Writing(Ddl ddl) {
+    private Writing(Snapshot standing, Ddl ddl) {
+      this.standing = standing;
       this.ddl = ddl;
     }
 
@@ -67,6 +74,11 @@ public record ChangeScript(
       }
     }
 
+    private void makeAnew(Element element) {
+      going.add(element);
+      coming.add(element);
+    }
+
     private List<String> statements() {
       List<Element> ground = new ArrayList<>();
       List<Element> things = new ArrayList<>();
@@ -80,6 +92,11 @@ public record ChangeScript(
       change(statements, Turn.KEYS_COME);
       statements.addAll(CreationScript.of(things, ddl).statements());
       change(statements, Turn.THINGS_CHANGE);
+      Set<Element.Key> gone = new HashSet<>();
+      going.forEach(element -> gone.add(element.key()));
+      things.stream()
+          .filter(element -> gone.contains(element.key()))
+          .forEach(element -> statements.addAll(ddl.rights(element, standing.elements())));
       return statements;
     }
 

@@ -150,17 +150,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
   /** The things whose names a statement holds; of routines those alone that it calls. */
   private static void mentions(
       String statement, Ddl ddl, Map<String, Set<Element>> byName, Set<Element> found) {
-    List<String> words = new ArrayList<>();
-    try {
-      for (Token token : Lexer.tokens(statement, ddl.dialect())) {
-        if (token.kind().isMeaning()) {
-          words.add(plain(token, statement));
-        }
-      }
-    } catch (SqlTextException e) {
-      // What cannot be read tells of no needs; the rank decides.
-      return;
-    }
+    List<String> words = words(statement, ddl);
     boolean callsByName = statement.startsWith("CREATE AGGREGATE");
     for (int i = 0; i < words.size(); i++) {
       boolean called = callsByName || (i + 1 < words.size() && words.get(i + 1).equals("("));
@@ -170,6 +160,22 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
         }
       }
     }
+  }
+
+  /** The words of a statement, names without quotes and schema; none if it cannot be read. */
+  static List<String> words(String statement, Ddl ddl) {
+    List<String> words = new ArrayList<>();
+    try {
+      for (Token token : Lexer.tokens(statement, ddl.dialect())) {
+        if (token.kind().isMeaning()) {
+          words.add(plain(token, statement));
+        }
+      }
+    } catch (SqlTextException e) {
+      // What cannot be read tells of no needs; the rank decides.
+      return List.of();
+    }
+    return words;
   }
 
   private static boolean isRoutine(Kind kind) {

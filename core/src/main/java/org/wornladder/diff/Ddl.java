@@ -28,6 +28,21 @@ public interface Ddl {
   /** The names by which statements speak of a thing, without its schema. */
   Set<String> names(Element element);
 
+  /** Whether the engine refuses to drop or reshape what a view speaks of. */
+  default boolean refusesToDropWhatIsUsed() {
+    return false;
+  }
+
+  /**
+   * The statements that give a thing back what is lost when it is made anew: its owner and what
+   * others may do with it.
+   *
+   * @param standing what stood there before, owners and grants among it
+   */
+  default List<String> rights(Element element, List<Element> standing) {
+    return List.of();
+  }
+
   /**
    * Statements to stand before a script that makes some things, such as settings of the session.
    */

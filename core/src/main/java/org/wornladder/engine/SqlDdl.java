@@ -20,7 +20,7 @@ import org.wornladder.sql.Quoting;
 /** What the engines have in common when they write structures. */
 public abstract class SqlDdl implements Ddl {
   protected static final String NULLABLE = "nullable";
-  protected static final String TYPE = "type";
+  protected static final String TYPE = Column.TYPE;
   protected static final String DEFAULT = "default";
 
   private static final String MATCH = "MATCH FULL";

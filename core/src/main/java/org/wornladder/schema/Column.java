@@ -19,6 +19,7 @@ public record Column(
     boolean nullable,
     Optional<String> defaultValue,
     Map<String, String> more) {
+  public static final String TYPE = "type";
   public static final String IDENTITY = "identity";
   public static final String GENERATED = "generated";
   public static final String COLLATION = "collation";
@@ -35,7 +36,7 @@ public record Column(
 
   Element element() {
     Map<String, String> facts = new TreeMap<>(more);
-    facts.put("type", type);
+    facts.put(TYPE, type);
     facts.put("nullable", nullable ? "yes" : "no");
     defaultValue.ifPresent(value -> facts.put("default", value));
     return new Element(Kind.COLUMN, name, facts, List.of());

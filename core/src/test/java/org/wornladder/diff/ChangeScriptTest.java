@@ -88,7 +88,8 @@ class ChangeScriptTest {
     ChangeScript script;
     try (Session session = TestSession.open(database, root, Access.READ)) {
       // The names that the engine gave are those of what stands there now.
-      script = ChangeScript.of(Differences.between(read(database), to), session.ddl());
+      Snapshot standing = read(database);
+      script = ChangeScript.of(Differences.between(standing, to), standing, session.ddl());
     }
     assertThat(script.leftOut()).isEmpty();
     assertThat(Differences.between(from, read(database))).isEmpty();

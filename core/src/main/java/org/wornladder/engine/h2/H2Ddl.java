@@ -84,6 +84,11 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
+  public boolean refusesToDropWhatIsUsed() {
+    return true;
+  }
+
+  @Override
   protected Optional<List<String>> tableChange(Difference difference) {
     for (Difference.FactChange fact : difference.facts()) {
       if (!fact.word().equals(Column.COMMENT)) {

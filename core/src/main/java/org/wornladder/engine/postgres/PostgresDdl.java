@@ -254,6 +254,17 @@ final class PostgresDdl extends SqlDdl {
   }
 
   @Override
+  public boolean refusesToDropWhatIsUsed() {
+    return true;
+  }
+
+  @Override
+  public List<String> rights(Element element, List<Element> standing) {
+    boolean view = element.kind() == Kind.VIEW || element.kind() == Kind.MATERIALISED_VIEW;
+    return view ? PostgresRights.again(element, thing(element), standing, this::name) : List.of();
+  }
+
+  @Override
   protected Optional<String> drop(Element element) {
     return element.kind() == Kind.OTHER ? Optional.empty() : Optional.of("DROP " + thing(element));
   }

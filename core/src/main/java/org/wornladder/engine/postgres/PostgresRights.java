@@ -1,10 +1,19 @@
 package org.wornladder.engine.postgres;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+
 /**
  * Whose things are, and who else may do what with them (manual, 5.8 "Privileges"). What the owner
  * may do is not told: it is the owner's.
  */
 final class PostgresRights {
+  /** What stands between a thing and a role. */
+  private static final String TO = " to ";
+
   private static final String THINGS =
       """
       (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
@@ -38,5 +47,60 @@ final class PostgresRights {
        WHERE a.grantee <> thing.owner GROUP BY thing.kind, thing.name, a.grantee"""
           .replace("THINGS", THINGS);
 
+  private static final String GRANTABLE = " (may grant it on)";
+
   private PostgresRights() {}
+
+  /**
+   * The statements that give a view the owner and the grants again that it had (manual, "GRANT").
+   *
+   * @param thing its kind and name as statements write them
+   * @param standing what stood there before
+   * @param name writes a role's name
+   */
+  static List<String> again(
+      Element view, String thing, List<Element> standing, UnaryOperator<String> name) {
+    String own = view.kind().word() + " " + view.name();
+    List<String> statements = new ArrayList<>();
+    for (Element right : standing) {
+      if (right.kind() == Kind.OWNER && right.name().equals(own)) {
+        right
+            .fact("owner")
+            .ifPresent(role -> statements.add("ALTER " + thing + " OWNER TO " + name.apply(role)));
+      } else if (right.kind() == Kind.GRANT && isOf(view, right, standing)) {
+        String role = right.name().substring((own + TO).length());
+        String to = " TO " + (role.equals("PUBLIC") ? role : name.apply(role));
+        grants(right.fact("rights").orElse(""), thing, to, statements);
+      }
+    }
+    return statements;
+  }
+
+  /**
+   * Whether a grant is one of a view, and not of another whose name goes on with the same words.
+   */
+  private static boolean isOf(Element view, Element grant, List<Element> standing) {
+    String start = view.kind().word() + " ";
+    boolean fits = grant.name().startsWith(start + view.name() + TO);
+    return fits
+        && standing.stream()
+            .filter(other -> other.kind() == view.kind())
+            .filter(other -> other.name().length() > view.name().length())
+            .noneMatch(other -> grant.name().startsWith(start + other.name() + TO));
+  }
+
+  private static void grants(String rights, String thing, String to, List<String> statements) {
+    List<String> plain = new ArrayList<>();
+    List<String> grantable = new ArrayList<>();
+    for (String right : rights.split(", ")) {
+      (right.endsWith(GRANTABLE) ? grantable : plain).add(right.replace(GRANTABLE, ""));
+    }
+    String on = " ON " + thing.substring(thing.indexOf("VIEW ") + "VIEW ".length()) + to;
+    if (!plain.isEmpty()) {
+      statements.add("GRANT " + String.join(", ", plain) + on);
+    }
+    if (!grantable.isEmpty()) {
+      statements.add("GRANT " + String.join(", ", grantable) + on + " WITH GRANT OPTION");
+    }
+  }
 }

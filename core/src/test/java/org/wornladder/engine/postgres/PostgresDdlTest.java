@@ -11,6 +11,7 @@ import org.wornladder.diff.CreationScript;
 import org.wornladder.diff.Difference;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Snapshot;
 
 /** How things are written for PostgreSQL, and in which order, without a database. */
 class PostgresDdlTest {
@@ -134,7 +135,7 @@ class PostgresDdlTest {
   private List<String> change(Element before, Element after) {
     Difference difference =
         new Difference("bin", Optional.ofNullable(before), Optional.ofNullable(after));
-    return ChangeScript.of(List.of(difference), ddl).statements();
+    return ChangeScript.of(List.of(difference), Snapshot.EMPTY, ddl).statements();
   }
 
   @Test
@@ -161,7 +162,7 @@ class PostgresDdlTest {
             "bin",
             Optional.of(column("twice", "integer")),
             Optional.of(column("twice", "integer", "generated", "(n * 2) stored")));
-    ChangeScript script = ChangeScript.of(List.of(difference), ddl);
+    ChangeScript script = ChangeScript.of(List.of(difference), Snapshot.EMPTY, ddl);
     assertThat(script.statements()).isEmpty();
     assertThat(script.leftOut()).containsExactly(difference);
   }
@@ -175,6 +176,7 @@ class PostgresDdlTest {
                 List.of(
                     new Difference("bin", Optional.of(column("fax", "text")), Optional.empty()),
                     new Difference("", Optional.of(was), Optional.of(is))),
+                Snapshot.EMPTY,
                 ddl)
             .statements();
     assertThat(statements)
