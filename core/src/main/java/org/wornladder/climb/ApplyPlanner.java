@@ -12,7 +12,6 @@ import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.journal.RungRecord.Progress;
 import org.wornladder.journal.RungRecord.State;
-import org.wornladder.journal.Subject;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Header;
@@ -314,7 +313,7 @@ public final class ApplyPlanner {
         rung.number(),
         rung.label(),
         rung.about(),
-        () -> subject(rung),
+        new Recording.OfFile(rung),
         rung.file(),
         basis.runsStatementWise(header, statements),
         statements,
@@ -343,16 +342,6 @@ public final class ApplyPlanner {
     return rung.script().hasWayDown(engine.name())
         ? Optional.empty()
         : Optional.of("no way down is written");
-  }
-
-  static Subject subject(Rung rung) {
-    return new Subject(
-        rung.number(),
-        rung.words(),
-        rung.script().upText(),
-        rung.script().fingerprint(Direction.UP),
-        rung.script().fingerprint(Direction.DOWN),
-        rung.script().wayDownText());
   }
 
   private void refuse(String what, String where, String next) {

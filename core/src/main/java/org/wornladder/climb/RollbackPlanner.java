@@ -175,7 +175,7 @@ public final class RollbackPlanner {
             record.number(),
             label,
             project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
-            () -> record.run().subject(),
+            new Recording.AsBefore(record.run().subject()),
             way.get().source(),
             half || basis.runsStatementWise(script.header(), statements),
             statements,

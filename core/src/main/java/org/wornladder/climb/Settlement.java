@@ -104,7 +104,7 @@ public final class Settlement {
   /** Writes into the journal that a rung is in place which did not run here. */
   public void adopt(Rung rung, String because) throws SQLException {
     journal.create();
-    append(Event.ADOPTED, ApplyPlanner.subject(rung), Note.of(because));
+    append(Event.ADOPTED, new Recording.OfFile(rung).subject(), Note.of(because));
   }
 
   private void doubt(RungRecord record, Event event, String because) {
@@ -125,7 +125,7 @@ public final class Settlement {
     if (settled || !ApplyPlanner.isWorn(record, file.get())) {
       throw refusal(record.number(), "is not worn on " + environment.name());
     }
-    append(Event.FILE_ACCEPTED, ApplyPlanner.subject(file.get()), Note.of(because));
+    append(Event.FILE_ACCEPTED, new Recording.OfFile(file.get()).subject(), Note.of(because));
   }
 
   private RefusedException refusal(long number, String why) {

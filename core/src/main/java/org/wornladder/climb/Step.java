@@ -2,7 +2,6 @@ package org.wornladder.climb;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
 import org.wornladder.journal.Subject;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
@@ -20,7 +19,6 @@ public sealed interface Step {
   /**
    * A rung's way up or down.
    *
-   * @param recorded what the journal says of it: hashes, which are computed when they are wanted
    * @param source the file, or {@code journal} where the way comes from there
    * @param statementWise whether it runs statement by statement, each on the record, because its
    *     statements or its engine refuse a transaction
@@ -37,7 +35,7 @@ public sealed interface Step {
       long number,
       String label,
       String about,
-      Supplier<Subject> recorded,
+      Recording recorded,
       String source,
       boolean statementWise,
       List<Statement> statements,
@@ -51,7 +49,7 @@ public sealed interface Step {
       implements Step {
     /** What the journal says of it. */
     Subject subject() {
-      return recorded.get();
+      return recorded.subject();
     }
 
     /** The same rung, passed over. */

@@ -3,10 +3,29 @@ package org.wornladder.engine;
 /**
  * The one thing that a statement makes, changes or drops.
  *
- * @param name as the engine keeps it; with its schema and a dot in front if the statement says so
- * @param table the table of an index or a trigger, if the statement names it; otherwise empty
+ * @param name its own
+ * @param table the table of an index or a trigger, if the statement names it
  */
-public record Footprint(Change change, Kind kind, String name, String table) {
+public record Footprint(Change change, Kind kind, Name name, Name table) {
+  /**
+   * A name as the engine keeps it.
+   *
+   * @param schema empty if the statement does not say it
+   * @param plain empty if there is no name
+   */
+  public record Name(String schema, String plain) {
+    public static final Name NONE = new Name("", "");
+
+    public boolean isEmpty() {
+      return plain.isEmpty();
+    }
+
+    /** As a person would write it. */
+    public String text() {
+      return schema.isEmpty() ? plain : schema + "." + plain;
+    }
+  }
+
   /** What is done to it. */
   public enum Change {
     MAKES,
@@ -35,6 +54,6 @@ public record Footprint(Change change, Kind kind, String name, String table) {
 
   /** The thing as a person would name it. */
   public String shown() {
-    return kind.word() + " " + name;
+    return kind.word() + " " + name.text();
   }
 }

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Footprint.Change;
 import org.wornladder.engine.Footprint.Kind;
+import org.wornladder.engine.Footprint.Name;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
@@ -89,16 +90,16 @@ public final class Footprints {
     if (exists >= at) {
       at = exists + 1;
     }
-    Name name = Name.at(tokens, at, folds);
-    boolean several = name.end() < tokens.size() && tokens.get(name.end()).equals(",");
+    Found found = Found.at(tokens, at, folds);
+    boolean several = found.end() < tokens.size() && tokens.get(found.end()).equals(",");
     boolean renames = words.contains("RENAME");
-    if (name.text().isEmpty() || several || renames) {
+    if (found.name().isEmpty() || several || renames) {
       return Optional.empty();
     }
     int on = words.indexOf("ON");
     boolean ofTable = kind.get() == Kind.INDEX || kind.get() == Kind.TRIGGER;
-    String table = ofTable && on > at ? Name.at(tokens, on + 1, folds).text() : "";
-    return Optional.of(new Footprint(change.get(), kind.get(), name.text(), table));
+    Name table = ofTable && on > at ? Found.at(tokens, on + 1, folds).name() : Name.NONE;
+    return Optional.of(new Footprint(change.get(), kind.get(), found.name(), table));
   }
 
   private static Optional<Kind> kind(String word) {
@@ -111,16 +112,16 @@ public final class Footprints {
   }
 
   /** A name out of one or two parts, and the token behind it. */
-  private record Name(String text, int end) {
-    static Name at(List<String> tokens, int at, boolean folds) {
+  private record Found(Name name, int end) {
+    static Found at(List<String> tokens, int at, boolean folds) {
       if (at >= tokens.size()) {
-        return new Name("", at);
+        return new Found(Name.NONE, at);
       }
       String first = plain(tokens.get(at), folds);
       boolean dotted = at + 2 < tokens.size() && tokens.get(at + 1).equals(".");
       return dotted
-          ? new Name(first + "." + plain(tokens.get(at + 2), folds), at + 3)
-          : new Name(first, at + 1);
+          ? new Found(new Name(first, plain(tokens.get(at + 2), folds)), at + 3)
+          : new Found(new Name("", first), at + 1);
     }
 
     private static String plain(String token, boolean folds) {

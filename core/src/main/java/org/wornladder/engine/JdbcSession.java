@@ -229,7 +229,7 @@ public abstract class JdbcSession implements Session {
     if (kind.isEmpty()) {
       return Optional.empty();
     }
-    boolean there = exists(new Condition.Presence(kind.get(), thing.name(), "", true, ""));
+    boolean there = exists(new Condition.Presence(kind.get(), thing.name().text(), "", true, ""));
     return Optional.of(there ? "there" : Footprint.MISSING);
   }
 

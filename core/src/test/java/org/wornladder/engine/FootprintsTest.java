@@ -8,6 +8,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.engine.Footprint.Change;
 import org.wornladder.engine.Footprint.Kind;
+import org.wornladder.engine.Footprint.Name;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
@@ -34,7 +35,13 @@ class FootprintsTest {
       })
   void itsThingIsKnown(String text, Change change, Kind kind, String name, String table) {
     assertThat(Footprints.of(statement(text), Dialects.MARIADB))
-        .contains(new Footprint(change, kind, name, table));
+        .hasValueSatisfying(
+            thing -> {
+              assertThat(thing.change()).isEqualTo(change);
+              assertThat(thing.kind()).isEqualTo(kind);
+              assertThat(thing.name().text()).isEqualTo(name);
+              assertThat(thing.table().text()).isEqualTo(table);
+            });
   }
 
   @ParameterizedTest
@@ -70,7 +77,17 @@ class FootprintsTest {
   void plainNamesAreFoldedWhereTheEngineFoldsThem() {
     Statement index = statement("CREATE INDEX CONCURRENTLY Bin_Code ON \"Bin\" (code)");
     assertThat(Footprints.of(index, Dialects.POSTGRES))
-        .contains(new Footprint(Change.MAKES, Kind.INDEX, "bin_code", "Bin"));
+        .contains(
+            new Footprint(Change.MAKES, Kind.INDEX, new Name("", "bin_code"), new Name("", "Bin")));
+  }
+
+  @Test
+  void aDotInsideQuotesPartsNothing() {
+    Statement table = statement("CREATE TABLE `farm`.`a.b` (id integer)");
+    assertThat(Footprints.of(table, Dialects.MARIADB).orElseThrow().name())
+        .isEqualTo(new Name("farm", "a.b"));
+    assertThat(Footprints.of(statement("DROP TABLE `.`"), Dialects.MARIADB).orElseThrow().name())
+        .isEqualTo(new Name("", "."));
   }
 
   @ParameterizedTest

@@ -333,7 +333,7 @@ final class H2Session extends JdbcSession {
   }
 
   private static Condition.Presence table(Footprint thing) {
-    return new Condition.Presence(Condition.Kind.TABLE, thing.name(), "", true, "");
+    return new Condition.Presence(Condition.Kind.TABLE, thing.name().text(), "", true, "");
   }
 
   private String script(Footprint thing) throws SQLException {
@@ -342,9 +342,9 @@ final class H2Session extends JdbcSession {
                 "SELECT table_name FROM information_schema.tables WHERE table_schema = "
                     + QUOTING.text(schema)
                     + " AND upper(table_name) = upper("
-                    + QUOTING.text(thing.name())
+                    + QUOTING.text(thing.name().plain())
                     + ")")
-            .orElse(thing.name());
+            .orElse(thing.name().plain());
     StringBuilder script = new StringBuilder();
     try (ResultSet rows =
         control().executeQuery("SCRIPT NODATA NOPASSWORDS NOSETTINGS TABLE " + quoted(name))) {
@@ -371,7 +371,7 @@ final class H2Session extends JdbcSession {
                 + " AND upper("
                 + column
                 + ") = upper("
-                + QUOTING.text(thing.name())
+                + QUOTING.text(thing.name().plain())
                 + ")");
     return Optional.of(found.map(JdbcSession::there).orElse(Footprint.MISSING));
   }

@@ -334,11 +334,10 @@ final class MariadbSession extends JdbcSession {
     }
   }
 
-  private String named(String name) {
-    int dot = name.indexOf('.');
-    return dot < 0
-        ? quoted(name)
-        : QUOTING.name(name.substring(0, dot)) + "." + QUOTING.name(name.substring(dot + 1));
+  private String named(Footprint.Name name) {
+    return name.schema().isEmpty()
+        ? quoted(name.plain())
+        : QUOTING.name(name.schema()) + "." + QUOTING.name(name.plain());
   }
 
   @Override

@@ -414,11 +414,9 @@ final class PostgresSession extends JdbcSession {
 
   /** An index stands in the schema of its table. */
   private String quotedIndex(Footprint thing) {
-    String named = thing.name().contains(".") ? thing.name() : thing.table();
-    int dot = named.indexOf('.');
-    String schema = dot < 0 ? schemas.get(0) : named.substring(0, dot);
-    String index = thing.name().substring(thing.name().indexOf('.') + 1);
-    return QUOTING.name(schema) + "." + QUOTING.name(index);
+    Footprint.Name from = thing.name().schema().isEmpty() ? thing.table() : thing.name();
+    String schema = from.schema().isEmpty() ? schemas.get(0) : from.schema();
+    return QUOTING.name(schema) + "." + QUOTING.name(thing.name().plain());
   }
 
   @Override
