@@ -155,7 +155,9 @@ record Structures(
     refuseUnrecorded(site, history);
     Expectation expectation = Expectation.of(site, history);
     List<Difference> found = counting(expectation.expected(), expectation.live());
-    ChangeScript up = ChangeScript.of(found, expectation.expected(), site.session().ddl());
+    // Owners and grants are an environment's own, and no part of a rung.
+    ChangeScript up =
+        ChangeScript.of(found, expectation.expected().withoutRights(), site.session().ddl());
     String name = site.environment().name();
     if (up.written().isEmpty()) {
       throw RefusedException.of(
@@ -169,7 +171,8 @@ record Structures(
         new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
         site.environment());
     ChangeScript down =
-        ChangeScript.of(reversed(up.written()), expectation.live(), site.session().ddl());
+        ChangeScript.of(
+            reversed(up.written()), expectation.live().withoutRights(), site.session().ddl());
     RungDraft draft =
         new RungDraft(
             RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());

@@ -34,7 +34,8 @@ public record ChangeScript(
   /**
    * The statements that make of what is {@code before} in each difference what is {@code after}.
    *
-   * @param standing the whole structure before the change, for what leans on what changes
+   * @param standing the whole structure before the change, for what leans on what changes; the
+   *     owners and grants in it are given back to what is made anew
    */
   public static ChangeScript of(List<Difference> differences, Snapshot standing, Ddl ddl) {
     Writing writing = new Writing(standing, ddl);

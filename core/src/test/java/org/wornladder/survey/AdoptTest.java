@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -179,6 +180,35 @@ class AdoptTest {
             () -> ladder.open().makeOfficial("dev", "again", TestLadder.YES, Listener.SILENT))
         .isInstanceOf(RefusedException.class);
     assertThat(ladder.open().history("dev").history().broken()).isEqualTo(Optional.empty());
+  }
+
+  @Test
+  void ownersAndGrantsAreGivenBackByWhatMendsAndAreNoPartOfARung() throws Exception {
+    small(Kind.POSTGRES);
+    database.execute(
+        "CREATE VIEW wide AS SELECT 1 AS one, 2 AS two",
+        "CREATE VIEW narrow AS SELECT one FROM wide",
+        "GRANT SELECT ON narrow TO PUBLIC");
+    adopt("dev", ALL);
+    List<String> byHand =
+        List.of(
+            "DROP VIEW narrow",
+            "DROP VIEW wide",
+            "CREATE VIEW wide AS SELECT 1 AS one",
+            "CREATE VIEW narrow AS SELECT one FROM wide",
+            "GRANT SELECT ON narrow TO PUBLIC");
+    byHand.forEach(database::execute);
+    List<String> mending = ladder.open().mending("dev", Against.EXPECTED).statements();
+    assertThat(mending)
+        .startsWith("DROP VIEW narrow", "DROP VIEW wide")
+        .contains("GRANT SELECT ON narrow TO PUBLIC")
+        .anyMatch(statement -> statement.startsWith("ALTER VIEW narrow OWNER TO"));
+    Official official =
+        ladder.open().makeOfficial("dev", "slim view", TestLadder.YES, Listener.SILENT);
+    assertThat(ladder.text(official.file()))
+        .contains("DROP VIEW narrow;")
+        .doesNotContain("GRANT", "OWNER");
+    assertThat(drift("dev", Against.RUNGS)).isEmpty();
   }
 
   @ParameterizedTest
