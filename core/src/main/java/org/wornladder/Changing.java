@@ -26,7 +26,6 @@ import org.wornladder.diff.Difference;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseErrors;
-import org.wornladder.engine.Meanwhile;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
@@ -49,7 +48,7 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
         approval,
         listener,
         options.despiteDrift(),
-        (basis, doubts) -> applyPlan(basis, doubts, options));
+        (basis, doubts, agreed) -> applyPlan(basis, doubts, options, agreed));
   }
 
   Outcome rollback(Site site, RollbackOptions options, Approval approval, Listener listener)
@@ -63,31 +62,35 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
                 approval,
                 listener,
                 Optional.of(""),
-                (basis, doubts) -> new RollbackPlanner(basis, options, doubts).plan()));
+                (basis, doubts, agreed) -> new RollbackPlanner(basis, options, doubts).plan()));
   }
 
   Plan applyPlan(Site site, History history, ApplyOptions options) throws SQLException {
     PlanBasis basis = basis(site, history);
-    return applyPlan(basis, new Doubts(basis).read(), options);
+    return applyPlan(basis, new Doubts(basis).read(), options, () -> {});
   }
 
-  private Plan applyPlan(PlanBasis basis, Map<Long, Doubt> doubts, ApplyOptions options) {
+  private Plan applyPlan(
+      PlanBasis basis, Map<Long, Doubt> doubts, ApplyOptions options, Runnable agreed) {
     Optional<History> promoted =
         basis
             .environment()
             .settings()
             .promotedFrom()
             .map(from -> visit.in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    return new ApplyPlanner(basis, options, doubts).plan(promoted);
+    return new ApplyPlanner(basis, options, doubts).plan(promoted, agreed);
   }
 
   PlanBasis basis(Site site, History history) {
     return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
   }
 
-  /** Plans from files and journal; the session may be busy meanwhile. */
+  /** Plans from files and journal. */
   private interface Planning {
-    Plan plan(PlanBasis basis, Map<Long, Doubt> doubts);
+    /**
+     * @param agreed told that there will be a plan; the session may be busy from then on
+     */
+    Plan plan(PlanBasis basis, Map<Long, Doubt> doubts, Runnable agreed);
   }
 
   /** A plan, and what stands where it shall run; the latter is not read for a plan of nothing. */
@@ -96,15 +99,9 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
   private Prospect prospect(Site site, History history, Planning planning) throws SQLException {
     PlanBasis basis = basis(site, history);
     Map<Long, Doubt> doubts = new Doubts(basis).read();
-    if (project.rungs().stream().allMatch(rung -> history.isInPlace(rung.number()))) {
-      Plan plan = planning.plan(basis, doubts);
-      return new Prospect(
-          plan, plan.isEmpty() ? Optional.empty() : Optional.of(Expectation.of(site, history)));
-    }
-    try (Meanwhile<Expectation> reading =
-        Meanwhile.begin("structure", () -> Expectation.of(site, history))) {
-      Plan plan = planning.plan(basis, doubts);
-      return new Prospect(plan, Optional.of(reading.get()));
+    try (Expectation.Ahead expectation = new Expectation.Ahead(site, history)) {
+      Plan plan = planning.plan(basis, doubts, expectation::begin);
+      return new Prospect(plan, plan.isEmpty() ? Optional.empty() : Optional.of(expectation.get()));
     }
   }
 

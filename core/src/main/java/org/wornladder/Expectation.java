@@ -31,7 +31,7 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   private static Expectation of(
       Site site, History history, Snapshot live, Optional<Snapshot> kept) {
     boolean known = kept.isPresent() || history.entries().isEmpty();
-    Snapshot otherwise = history.entries().isEmpty() ? Snapshot.EMPTY : live;
+    Snapshot otherwise = history.entries().isEmpty() ? live.ground() : live;
     return new Expectation(site, live, kept.orElse(otherwise), known);
   }
 
@@ -62,6 +62,35 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
         Meanwhile.begin("summary", () -> StructureSummary.between(live, now))) {
       keep(ExpectedStructure.after(expected, live, now));
       return summary.get();
+    }
+  }
+
+  /** One that is read on a thread of its own from the moment on when it is sure to be wanted. */
+  static final class Ahead implements AutoCloseable {
+    private final Site site;
+    private final History history;
+    private Optional<Meanwhile<Expectation>> reading = Optional.empty();
+
+    Ahead(Site site, History history) {
+      this.site = site;
+      this.history = history;
+    }
+
+    /** The session is busy from now on until it is asked for. */
+    void begin() {
+      if (reading.isEmpty()) {
+        reading = Optional.of(Meanwhile.begin("structure", () -> of(site, history)));
+      }
+    }
+
+    Expectation get() throws SQLException {
+      begin();
+      return reading.orElseThrow().get();
+    }
+
+    @Override
+    public void close() {
+      reading.ifPresent(Meanwhile::close);
     }
   }
 }

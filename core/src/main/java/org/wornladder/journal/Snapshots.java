@@ -120,9 +120,9 @@ public final class Snapshots {
     Optional<Packed> was = kept(began);
     return () ->
         new Kept(
-            // Before the first run nothing is expected.
+            // Before the first run nothing is expected but what it found given.
             should.isEmpty() && was.isPresent()
-                ? Optional.of(Snapshot.EMPTY)
+                ? was.flatMap(this::unpacked).map(Snapshot::ground)
                 : should.flatMap(this::unpacked),
             was.isPresent(),
             was.flatMap(this::unpacked));

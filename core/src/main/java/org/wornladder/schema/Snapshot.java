@@ -53,6 +53,16 @@ public record Snapshot(List<Element> elements) {
     return new Snapshot(elements.stream().filter(element -> !element.kind().isRight()).toList());
   }
 
+  /** What is there before anything is made: who owns the schemas, and may use them. */
+  public Snapshot ground() {
+    return new Snapshot(elements.stream().filter(Snapshot::isGround).toList());
+  }
+
+  private static boolean isGround(Element element) {
+    return element.kind().isRight()
+        && (element.name().startsWith("schema ") || element.name().startsWith("database "));
+  }
+
   public static String fingerprint(String json) {
     return Fingerprint.sha256(json);
   }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -162,6 +163,27 @@ class DriftTest {
     database.execute("DROP VIEW stock", "ALTER TABLE block DROP COLUMN fax", "DROP TABLE legacy");
     assertThat(found())
         .containsExactlyInAnyOrder("removed index block.block_half", "removed view stock");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whoOwnsAndUsesTheSchemaIsGivenBeforeTheFirstRun(Kind kind) {
+    on(kind);
+    assertThat(ladder.open().driftWithRights("dev", Against.EXPECTED).structure()).isEmpty();
+    ladder.rung("0002-wrong", "CREATE TABLE crate (id int); INSERT INTO nowhere VALUES (1);", "");
+    assertThatThrownBy(ladder::apply).isInstanceOf(RuntimeException.class);
+    assertThat(ladder.open().driftWithRights("dev", Against.EXPECTED).structure()).isEmpty();
+  }
+
+  @Test
+  void aGrantOnTheSchemaIsADifferenceWhereItIsAskedFor() {
+    on(Kind.POSTGRES);
+    database.execute("GRANT CREATE ON SCHEMA public TO PUBLIC");
+    assertThat(drift().structure()).isEmpty();
+    assertThat(ladder.open().driftWithRights("dev", Against.EXPECTED).structure())
+        .singleElement()
+        .extracting(Difference::name)
+        .isEqualTo("schema public to PUBLIC");
   }
 
   @ParameterizedTest
