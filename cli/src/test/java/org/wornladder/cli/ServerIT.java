@@ -158,6 +158,29 @@ class ServerIT {
     }
   }
 
+  @Test
+  void aUrlWithoutAUserMeansTheSystemsAndOneOfNonsenseIsToldAsSuch() {
+    on(Server.POSTGRES);
+    work.file(
+        "ladder.yaml",
+        """
+        name: hollowfield
+        environments:
+          nobody: { url: "%s" }
+          nonsense: { url: "%s" }
+          several: { url: "%s" }
+        """
+            .formatted(
+                uri("", Integer.toString(port())),
+                uri("", "many"),
+                url.replace("localhost:", "localhost:1,localhost:")));
+    work.ladder("status", "nobody").exits(4).complains("refuses the user or the password");
+    Workspace.Run nonsense = work.ladder("status", "nonsense");
+    nonsense.exits(4).complains("the url is not one of PostgreSQL's", "see the url of nonsense");
+    assertThat(nonsense.err()).doesNotContain("WARNING");
+    work.ladder("status", "several").exits(0);
+  }
+
   @ParameterizedTest
   @EnumSource
   void aServerThatIsStillStartingIsWaitedFor(Server kind) throws Exception {

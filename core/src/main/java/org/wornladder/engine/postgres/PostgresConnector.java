@@ -7,6 +7,8 @@ import java.sql.SQLException;
 import java.util.Calendar;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import javax.crypto.SecretKeyFactory;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
@@ -24,6 +26,16 @@ import org.wornladder.project.Environment;
 final class PostgresConnector {
   /** The oldest server that is served; the driver asks less at the start if it may rely on it. */
   private static final String OLDEST = "12";
+
+  /** {@code invalid_parameter_value} (manual, appendix A "Error Codes"). */
+  private static final String INVALID_VALUE = "22023";
+
+  /** The driver's own words to the console; what it throws says the same. Held, or it is lost. */
+  private static final Logger DRIVER = Logger.getLogger("org.postgresql");
+
+  static {
+    DRIVER.setLevel(Level.OFF);
+  }
 
   private final Target target;
   private final ServerUrl url;
@@ -69,7 +81,8 @@ final class PostgresConnector {
   private Connection attempt() throws SQLException {
     Environment environment = target.environment();
     Properties properties = new Properties();
-    environment.user().or(url::user).ifPresent(user -> PGProperty.USER.set(properties, user));
+    String user = environment.user().or(url::user).orElseGet(() -> System.getProperty("user.name"));
+    PGProperty.USER.set(properties, user);
     Optional<String> password = environment.password().or(url::password);
     password.ifPresent(text -> PGProperty.PASSWORD.set(properties, text));
     PGProperty.PREFER_QUERY_MODE.set(properties, "simple");
@@ -83,7 +96,7 @@ final class PostgresConnector {
   private Properties parsed(Properties defaults) throws SQLException {
     Properties parsed = Driver.parseURL(url.jdbc(), defaults);
     if (parsed == null) {
-      throw new SQLException("the url is not one of PostgreSQL's", "08001");
+      throw new SQLException("the url is not one of PostgreSQL's", INVALID_VALUE);
     }
     return parsed;
   }
@@ -121,7 +134,7 @@ final class PostgresConnector {
     return switch (PostgresFaults.state(e)) {
       case "28P01", "28000" -> Answer.WRONG_CREDENTIALS;
       case "3D000" -> Answer.NO_DATABASE;
-      case "57P03", "53300", "08001", "08004", "08006", "57P01", "57P02" -> Answer.NOT_YET;
+      case "57P03", "53300", "08001", "08006", "57P01", "57P02" -> Answer.NOT_YET;
       default -> Answer.OTHER;
     };
   }
