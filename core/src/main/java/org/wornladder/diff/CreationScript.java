@@ -196,7 +196,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     return text;
   }
 
-  private static String folded(String name) {
+  static String folded(String name) {
     return name.toLowerCase(Locale.ROOT);
   }
 }

@@ -3,7 +3,6 @@ package org.wornladder.diff;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.wornladder.schema.Column;
@@ -47,12 +46,12 @@ final class Leaning {
   private void take(Difference difference) {
     if (difference.table().isEmpty()) {
       difference.before().ifPresent(before -> settled.add(before.key()));
-      difference.before().filter(before -> isView(before.kind())).ifPresent(this::goes);
+      difference.before().filter(before -> before.kind().isView()).ifPresent(this::goes);
     } else if (difference.kind() == Kind.COLUMN && reshapes(difference)) {
       Element table = new Element(Kind.TABLE, difference.table(), Map.of(), List.of());
       Set<String> both = new HashSet<>();
-      ddl.names(table).forEach(name -> both.add(folded(name)));
-      both.add(folded(difference.name()));
+      ddl.names(table).forEach(name -> both.add(CreationScript.folded(name)));
+      both.add(CreationScript.folded(difference.name()));
       columns.add(both);
     }
   }
@@ -67,7 +66,7 @@ final class Leaning {
 
   private void goes(Element view) {
     gone.add(view.name());
-    ddl.names(view).forEach(name -> names.add(folded(name)));
+    ddl.names(view).forEach(name -> names.add(CreationScript.folded(name)));
   }
 
   /** Again and again, since what is found may be leaned on too. */
@@ -86,12 +85,12 @@ final class Leaning {
   private boolean takesAlong(Element element) {
     boolean leans =
         element.fact(Element.TABLE).filter(gone::contains).isPresent()
-            || (ddl.refusesToDropWhatIsUsed() && isView(element.kind()) && speaksOf(element));
+            || (ddl.refusesToDropWhatIsUsed() && element.kind().isView() && speaksOf(element));
     if (!leans || ddl.create(element).make().isEmpty()) {
       return false;
     }
     found.add(element);
-    if (isView(element.kind())) {
+    if (element.kind().isView()) {
       goes(element);
     }
     return true;
@@ -100,17 +99,9 @@ final class Leaning {
   private boolean speaksOf(Element view) {
     Set<String> words = new HashSet<>();
     for (String statement : ddl.create(view).make()) {
-      CreationScript.words(statement, ddl).forEach(word -> words.add(folded(word)));
+      CreationScript.words(statement, ddl).forEach(word -> words.add(CreationScript.folded(word)));
     }
     return names.stream().anyMatch(words::contains)
         || columns.stream().anyMatch(words::containsAll);
-  }
-
-  private static boolean isView(Kind kind) {
-    return kind == Kind.VIEW || kind == Kind.MATERIALISED_VIEW;
-  }
-
-  private static String folded(String name) {
-    return name.toLowerCase(Locale.ROOT);
   }
 }

@@ -46,6 +46,11 @@ public enum Kind {
     return this == OWNER || this == GRANT;
   }
 
+  /** Whether it is a query under a name. */
+  public boolean isView() {
+    return this == VIEW || this == MATERIALISED_VIEW;
+  }
+
   public String word() {
     return word;
   }

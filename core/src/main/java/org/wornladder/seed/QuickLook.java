@@ -4,8 +4,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
@@ -49,29 +48,12 @@ final class QuickLook {
     if (!seed.looks().isEmpty()) {
       return Optional.empty();
     }
-    FutureTask<Boolean> reading = new FutureTask<>(() -> read(rows, most));
-    Thread thread = new Thread(reading, "seed");
-    thread.setDaemon(true);
-    thread.start();
-    List<long[]> found = new ArrayList<>();
-    table(found, likely + MORE_ROWS);
-    // It will be wanted, and the file's thread is still busy.
-    rows.fingerprint();
-    return ended(reading) ? compared(found) : Optional.empty();
-  }
-
-  /** What became of the reading; what it threw is thrown here. */
-  private static boolean ended(FutureTask<Boolean> reading) {
-    try {
-      return reading.get();
-    } catch (ExecutionException e) {
-      if (e.getCause() instanceof RuntimeException failure) {
-        throw failure;
-      }
-      throw new IllegalStateException(e.getCause());
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      return false;
+    try (Meanwhile<Boolean> reading = Meanwhile.begin("seed", () -> read(rows, most))) {
+      List<long[]> found = new ArrayList<>();
+      table(found, likely + MORE_ROWS);
+      // It will be wanted, and the file's thread is still busy.
+      rows.fingerprint();
+      return reading.get() ? compared(found) : Optional.empty();
     }
   }
 

@@ -260,8 +260,9 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   public List<String> rights(Element element, List<Element> standing) {
-    boolean view = element.kind() == Kind.VIEW || element.kind() == Kind.MATERIALISED_VIEW;
-    return view ? PostgresRights.again(element, thing(element), standing, this::name) : List.of();
+    return element.kind().isView()
+        ? PostgresRights.again(element, thing(element), standing, this::name)
+        : List.of();
   }
 
   @Override

@@ -225,9 +225,8 @@ final class PostgresObjects {
 
   private void read(Statement answered, List<SchemaObject> found) throws SQLException {
     for (Kind kind : asked) {
-      boolean view = kind == Kind.VIEW || kind == Kind.MATERIALISED_VIEW;
       UnaryOperator<String> canonical =
-          view ? PostgresViewText::canonical : UnaryOperator.identity();
+          kind.isView() ? PostgresViewText::canonical : UnaryOperator.identity();
       StructureRows.objects(found, kind, answered.getResultSet(), canonical);
       answered.getMoreResults();
     }
