@@ -39,6 +39,7 @@ public final class Main {
     TimeZone.setDefault(new SimpleTimeZone(0, "UTC"));
     // Every option here is a text; the parser would load dates, addresses and currencies as well.
     System.setProperty("picocli.converters.excludes", ".*");
+    System.setProperty("java.util.logging.manager", NoLogs.class.getName());
     System.setProperty("slf4j.internal.verbosity", "WARN");
     System.setProperty("slf4j.provider", "org.slf4j.nop.NOPServiceProvider");
   }
