@@ -35,7 +35,7 @@ final class Approach {
     this.root = root;
     this.settings = settings;
     environments = new EnvironmentReader(root, project, settings.variables());
-    opening = Meanwhile.begin("approach", this::open);
+    opening = Meanwhile.begin(this::open);
   }
 
   /** Begins to open a session to an environment. */
@@ -72,7 +72,6 @@ final class Approach {
   /** Closes the session as soon as it is open; nobody wants to hear of one that did not open. */
   void abandon() {
     Meanwhile.begin(
-        "abandon",
         () -> {
           session().ifPresent(Session::close);
           return environment;

@@ -22,7 +22,7 @@ import org.wornladder.schema.Snapshot;
 record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
     // What was kept is unpacked while the database is asked.
-    try (Meanwhile<Snapshots.Kept> last = Meanwhile.begin("kept", site.snapshots().last())) {
+    try (Meanwhile<Snapshots.Kept> last = Meanwhile.begin(site.snapshots().last())) {
       Snapshot live = site.structure().snapshot();
       return of(site, history, live, last.get().beside(live));
     }
@@ -59,7 +59,7 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   StructureSummary keepAfter() throws SQLException {
     Snapshot now = site.structure().snapshot();
     try (Meanwhile<StructureSummary> summary =
-        Meanwhile.begin("summary", () -> StructureSummary.between(live, now))) {
+        Meanwhile.begin(() -> StructureSummary.between(live, now))) {
       keep(ExpectedStructure.after(expected, live, now));
       return summary.get();
     }
@@ -79,7 +79,7 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
     /** The session is busy from now on until it is asked for. */
     void begin() {
       if (reading.isEmpty()) {
-        reading = Optional.of(Meanwhile.begin("structure", () -> of(site, history)));
+        reading = Optional.of(Meanwhile.begin(() -> of(site, history)));
       }
     }
 

@@ -3,32 +3,35 @@ package org.wornladder.engine;
 import java.sql.SQLException;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 
 /**
- * Work on a thread of its own while whoever began it does something else. To close it is to wait
- * for its end.
+ * Work on another thread while whoever began it does something else. To close it is to wait for its
+ * end.
  *
  * @param <T> what it comes to
  */
 public final class Meanwhile<T> implements AutoCloseable {
-  private final FutureTask<T> work;
+  /** Threads that are used again: each new one takes a piece of memory for itself. */
+  private static final ExecutorService THREADS = Executors.newCachedThreadPool(Meanwhile::daemon);
 
-  private Meanwhile(Callable<T> work) {
-    this.work = new FutureTask<>(work);
+  private final Future<T> work;
+
+  private Meanwhile(Future<T> work) {
+    this.work = work;
   }
 
-  /**
-   * Begins.
-   *
-   * @param name the thread's
-   */
-  public static <T> Meanwhile<T> begin(String name, Callable<T> work) {
-    Meanwhile<T> meanwhile = new Meanwhile<>(work);
-    Thread thread = new Thread(meanwhile.work, name);
+  /** Begins. */
+  public static <T> Meanwhile<T> begin(Callable<T> work) {
+    return new Meanwhile<>(THREADS.submit(work));
+  }
+
+  private static Thread daemon(Runnable work) {
+    Thread thread = new Thread(work, "meanwhile");
     thread.setDaemon(true);
-    thread.start();
-    return meanwhile;
+    return thread;
   }
 
   /**

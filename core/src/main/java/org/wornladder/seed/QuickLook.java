@@ -48,7 +48,7 @@ final class QuickLook {
     if (!seed.looks().isEmpty()) {
       return Optional.empty();
     }
-    try (Meanwhile<Boolean> reading = Meanwhile.begin("seed", () -> read(rows, most))) {
+    try (Meanwhile<Boolean> reading = Meanwhile.begin(() -> read(rows, most))) {
       List<long[]> found = new ArrayList<>();
       table(found, likely + MORE_ROWS);
       // It will be wanted, and the file's thread is still busy.

@@ -73,7 +73,6 @@ final class PostgresQueries {
 
   private Meanwhile<Statement> ask(Connection connection, Question question) {
     return Meanwhile.begin(
-        "question",
         () -> {
           Statement sql = connection.createStatement();
           sql.execute(asking(sql, question.queries()));

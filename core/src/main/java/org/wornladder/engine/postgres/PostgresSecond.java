@@ -24,7 +24,6 @@ final class PostgresSecond implements AutoCloseable {
   private PostgresSecond(Callable<Connection> connecting, String settings, String query) {
     asking =
         Meanwhile.begin(
-            "second",
             () -> {
               connection = connecting.call();
               Statement sql = connection.createStatement();
