@@ -1,7 +1,10 @@
 package org.wornladder.engine;
 
 import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -42,21 +45,22 @@ public final class StructureRows {
 
   /**
    * Adds an object for each row of a query: its name, the table it belongs to, the statement that
-   * makes it; a further column is a fact, by its label.
+   * makes it; a further column is a fact, by its label. They are added by name.
    *
    * @param of is closed
    */
   public static void objects(
       List<SchemaObject> found, Kind kind, ResultSet of, UnaryOperator<String> canonical)
       throws SQLException {
+    List<SchemaObject> ofKind = new ArrayList<>();
     try (ResultSet rows = of) {
-      int columns = rows.getMetaData().getColumnCount();
+      ResultSetMetaData described = rows.getMetaData();
       while (rows.next()) {
         Map<String, String> more = new HashMap<>();
-        for (int column = MORE; column <= columns; column++) {
-          put(more, rows.getMetaData().getColumnLabel(column), rows.getString(column));
+        for (int column = MORE; column <= described.getColumnCount(); column++) {
+          put(more, described.getColumnLabel(column), rows.getString(column));
         }
-        found.add(
+        ofKind.add(
             new SchemaObject(
                 kind,
                 rows.getString(1),
@@ -65,5 +69,7 @@ public final class StructureRows {
                 more));
       }
     }
+    ofKind.sort(Comparator.comparing(SchemaObject::name));
+    found.addAll(ofKind);
   }
 }

@@ -35,10 +35,10 @@ final class PostgresIndexes {
           x.indclass::text, x.indcollation::text, i.oid
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        JOIN %schemas ON n.oid = c.relnamespace
         LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
           AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
-       WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %here AND %own(pg_class, c)
+       WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %own(pg_class, c)
        ORDER BY x.indrelid, i.relname""";
 
   /** The operator classes that need not be named, and the type whose order each of them is. */

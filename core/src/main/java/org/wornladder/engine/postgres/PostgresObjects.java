@@ -23,8 +23,8 @@ final class PostgresObjects {
           rtrim(pg_catalog.pg_get_viewdef(c.oid), ';'),
           CASE WHEN NOT c.relispopulated THEN E'\n WITH NO DATA' END),
           pg_catalog.obj_description(c.oid, 'pg_class') AS comment
-        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind = '%kind' AND %here AND %own(pg_class, c)""";
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
+       WHERE c.relkind = '%kind' AND %own(pg_class, c)""";
   private static final String MATERIALISED_INDEXES =
       """
       SELECT %name(i.relname), %name(c.relname), concat('CREATE ', CASE WHEN x.indisunique THEN
@@ -33,8 +33,8 @@ final class PostgresObjects {
             position(' USING ' IN pg_catalog.pg_get_indexdef(i.oid))))
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind = 'm' AND %here AND %own(pg_class, c)""";
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE c.relkind = 'm' AND %own(pg_class, c)""";
   private static final String ROUTINES =
       """
       SELECT %name(p.proname) || '(' || pg_catalog.pg_get_function_identity_arguments(p.oid) || ')',
@@ -42,8 +42,8 @@ final class PostgresObjects {
             length(concat('CREATE OR REPLACE ', '%word ', quote_ident(n.nspname), '.',
               quote_ident(p.proname))) + 1)),
           pg_catalog.obj_description(p.oid, 'pg_proc') AS comment
-        FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace
-       WHERE p.prokind %kind AND %here AND %own(pg_proc, p)""";
+        FROM pg_catalog.pg_proc p JOIN %schemas ON n.oid = p.pronamespace
+       WHERE p.prokind %kind AND %own(pg_proc, p)""";
   private static final String AGGREGATES =
       """
       SELECT %name(p.proname) || '(' || pg_catalog.pg_get_function_identity_arguments(p.oid) || ')',
@@ -67,8 +67,8 @@ final class PostgresObjects {
           CASE WHEN a.aggkind = 'h' THEN 'HYPOTHETICAL' END), ')'),
           pg_catalog.obj_description(p.oid, 'pg_proc') AS comment
         FROM pg_catalog.pg_aggregate a JOIN pg_catalog.pg_proc p ON p.oid = a.aggfnoid
-        JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace
-       WHERE %here AND %own(pg_proc, p)""";
+        JOIN %schemas ON n.oid = p.pronamespace
+       WHERE %own(pg_proc, p)""";
   private static final String TRIGGERS =
       """
       SELECT t.tgname || ' on ' || %name(c.relname), %name(c.relname),
@@ -76,8 +76,8 @@ final class PostgresObjects {
           WHEN 'A' THEN 'always' WHEN 'R' THEN 'replica' END AS state,
           pg_catalog.obj_description(t.oid, 'pg_trigger') AS comment
         FROM pg_catalog.pg_trigger t JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE NOT t.tgisinternal AND t.tgparentid = 0 AND %here AND %own(pg_class, c)""";
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE NOT t.tgisinternal AND t.tgparentid = 0 AND %own(pg_class, c)""";
   private static final String SEQUENCES =
       """
       SELECT %name(c.relname), '', concat_ws(' ', 'CREATE', CASE c.relpersistence WHEN 'u' THEN
@@ -92,8 +92,8 @@ final class PostgresObjects {
               AND o.deptype = 'a') AS "owned by",
           pg_catalog.obj_description(c.oid, 'pg_class') AS comment
         FROM pg_catalog.pg_sequence s JOIN pg_catalog.pg_class c ON c.oid = s.seqrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE %here AND %own(pg_class, c) AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend o
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE %own(pg_class, c) AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend o
            WHERE o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND o.objid = c.oid
              AND o.deptype = 'i')""";
   private static final String ENUMS =
@@ -102,8 +102,8 @@ final class PostgresObjects {
           (SELECT string_agg(quote_literal(e.enumlabel), ', ' ORDER BY e.enumsortorder)
              FROM pg_catalog.pg_enum e WHERE e.enumtypid = t.oid), ')'),
           pg_catalog.obj_description(t.oid, 'pg_type') AS comment
-        FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
-       WHERE t.typtype = 'e' AND %here AND %own(pg_type, t)""";
+        FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
+       WHERE t.typtype = 'e' AND %own(pg_type, t)""";
   private static final String DOMAINS =
       """
       SELECT %name(t.typname), '', concat_ws(' ', 'CREATE DOMAIN', %quoted(t.typname), 'AS',
@@ -116,8 +116,8 @@ final class PostgresObjects {
              ORDER BY k.conname)
              FROM pg_catalog.pg_constraint k WHERE k.contypid = t.oid AND k.contype = 'c')),
           pg_catalog.obj_description(t.oid, 'pg_type') AS comment
-        FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
-       WHERE t.typtype = 'd' AND %here AND %own(pg_type, t)""";
+        FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
+       WHERE t.typtype = 'd' AND %own(pg_type, t)""";
   private static final String COMPOSITES =
       """
       SELECT %name(c.relname), '', concat('CREATE TYPE ', %quoted(c.relname), ' AS (',
@@ -128,8 +128,8 @@ final class PostgresObjects {
              FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_type y ON y.oid = a.atttypid
             WHERE a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped), ')'),
           pg_catalog.obj_description(c.reltype, 'pg_type') AS comment
-        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind = 'c' AND %here AND %own(pg_class, c)""";
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
+       WHERE c.relkind = 'c' AND %own(pg_class, c)""";
   private static final String POLICIES =
       """
       SELECT p.polname || ' on ' || %name(c.relname), %name(c.relname), concat_ws(' ',
@@ -142,7 +142,7 @@ final class PostgresObjects {
           'USING (' || pg_catalog.pg_get_expr(p.polqual, p.polrelid) || ')',
           'WITH CHECK (' || pg_catalog.pg_get_expr(p.polwithcheck, p.polrelid) || ')')
         FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE %here""";
+        JOIN %schemas ON n.oid = c.relnamespace""";
   private static final String EXTENSIONS =
       """
       SELECT e.extname::text, '', 'CREATE EXTENSION IF NOT EXISTS ' || quote_ident(e.extname) ||
@@ -155,39 +155,39 @@ final class PostgresObjects {
   private static final String OTHERS =
       """
       SELECT 'foreign table ' || %name(c.relname), '', '' FROM pg_catalog.pg_class c
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind = 'f' AND %here AND %own(pg_class, c)
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE c.relkind = 'f' AND %own(pg_class, c)
       UNION ALL SELECT 'publication ' || pubname, '', '' FROM pg_catalog.pg_publication
       UNION ALL SELECT 'event trigger ' || evtname, '', evtevent FROM pg_catalog.pg_event_trigger g
        WHERE %own(pg_event_trigger, g)
       UNION ALL SELECT 'text search configuration ' || %name(g.cfgname), '', ''
-        FROM pg_catalog.pg_ts_config g JOIN pg_catalog.pg_namespace n ON n.oid = g.cfgnamespace
-       WHERE %here AND %own(pg_ts_config, g)
+        FROM pg_catalog.pg_ts_config g JOIN %schemas ON n.oid = g.cfgnamespace
+       WHERE %own(pg_ts_config, g)
       UNION ALL SELECT 'text search parser ' || %name(g.prsname), '', ''
-        FROM pg_catalog.pg_ts_parser g JOIN pg_catalog.pg_namespace n ON n.oid = g.prsnamespace
-       WHERE %here AND %own(pg_ts_parser, g)
+        FROM pg_catalog.pg_ts_parser g JOIN %schemas ON n.oid = g.prsnamespace
+       WHERE %own(pg_ts_parser, g)
       UNION ALL SELECT 'text search dictionary ' || %name(g.dictname), '', g.dictinitoption
-        FROM pg_catalog.pg_ts_dict g JOIN pg_catalog.pg_namespace n ON n.oid = g.dictnamespace
-       WHERE %here AND %own(pg_ts_dict, g)
+        FROM pg_catalog.pg_ts_dict g JOIN %schemas ON n.oid = g.dictnamespace
+       WHERE %own(pg_ts_dict, g)
       UNION ALL SELECT 'statistics ' || %name(g.stxname), '',
           pg_catalog.pg_get_statisticsobjdef(g.oid)
-        FROM pg_catalog.pg_statistic_ext g JOIN pg_catalog.pg_namespace n ON n.oid = g.stxnamespace
-       WHERE %here AND %own(pg_statistic_ext, g)
+        FROM pg_catalog.pg_statistic_ext g JOIN %schemas ON n.oid = g.stxnamespace
+       WHERE %own(pg_statistic_ext, g)
       UNION ALL SELECT 'collation ' || %name(g.collname), '', '' FROM pg_catalog.pg_collation g
-        JOIN pg_catalog.pg_namespace n ON n.oid = g.collnamespace
-       WHERE %here AND %own(pg_collation, g)
+        JOIN %schemas ON n.oid = g.collnamespace
+       WHERE %own(pg_collation, g)
       UNION ALL SELECT 'operator ' || %name(g.oprname) || ' (' || g.oprleft::pg_catalog.regtype || ', '
           || g.oprright::pg_catalog.regtype || ')', '', '' FROM pg_catalog.pg_operator g
-        JOIN pg_catalog.pg_namespace n ON n.oid = g.oprnamespace
-       WHERE %here AND %own(pg_operator, g)
+        JOIN %schemas ON n.oid = g.oprnamespace
+       WHERE %own(pg_operator, g)
       UNION ALL SELECT 'range type ' || %name(t.typname), '', '' FROM pg_catalog.pg_type t
-        JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
-       WHERE t.typtype = 'r' AND %here AND %own(pg_type, t)
+        JOIN %schemas ON n.oid = t.typnamespace
+       WHERE t.typtype = 'r' AND %own(pg_type, t)
       UNION ALL SELECT 'rule ' || r.rulename || ' on ' || %name(c.relname), '',
           pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
         JOIN pg_catalog.pg_class c ON c.oid = r.ev_class
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE r.rulename <> '_RETURN' AND %here AND %own(pg_class, c)""";
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)""";
 
   private final PostgresScope scope;
   private final List<Kind> asked = new ArrayList<>();
@@ -234,6 +234,6 @@ final class PostgresObjects {
 
   private void ask(Kind kind, String query) {
     asked.add(kind);
-    queries.add(scope.of(query) + " ORDER BY 1");
+    queries.add(scope.of(query));
   }
 }

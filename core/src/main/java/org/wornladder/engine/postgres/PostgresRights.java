@@ -19,15 +19,15 @@ final class PostgresRights {
       (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
             WHEN 'S' THEN 'sequence' ELSE 'table' END AS kind, %name(c.relname) AS name,
           c.relowner AS owner, c.relacl AS acl
-        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind IN ('r', 'p', 'v', 'm', 'S') AND %here AND %own(pg_class, c)
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
+       WHERE c.relkind IN ('r', 'p', 'v', 'm', 'S') AND %own(pg_class, c)
       UNION ALL SELECT 'routine', %name(p.proname) || '(' ||
           pg_catalog.pg_get_function_identity_arguments(p.oid) || ')', p.proowner, p.proacl
-        FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace
-       WHERE %here AND %own(pg_proc, p)
+        FROM pg_catalog.pg_proc p JOIN %schemas ON n.oid = p.pronamespace
+       WHERE %own(pg_proc, p)
       UNION ALL SELECT 'type', %name(t.typname), t.typowner, t.typacl
-        FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
-       WHERE t.typtype IN ('e', 'd') AND %here AND %own(pg_type, t)
+        FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
+       WHERE t.typtype IN ('e', 'd') AND %own(pg_type, t)
       UNION ALL SELECT 'schema', n.nspname, n.nspowner, n.nspacl
         FROM pg_catalog.pg_namespace n WHERE %here) thing""";
 
@@ -44,7 +44,8 @@ final class PostgresRights {
             THEN ' (may grant it on)' ELSE '' END, ', ' ORDER BY a.privilege_type) AS rights
         FROM THINGS
        CROSS JOIN LATERAL pg_catalog.aclexplode(thing.acl) a
-       WHERE a.grantee <> thing.owner GROUP BY thing.kind, thing.name, a.grantee"""
+       WHERE thing.acl IS NOT NULL AND a.grantee <> thing.owner
+       GROUP BY thing.kind, thing.name, a.grantee"""
           .replace("THINGS", THINGS);
 
   private static final String GRANTABLE = " (may grant it on)";

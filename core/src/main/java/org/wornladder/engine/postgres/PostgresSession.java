@@ -244,7 +244,6 @@ final class PostgresSession extends JdbcSession {
     String message = takeAhead() + takeRows();
     Meanwhile<Long> sending =
         Meanwhile.begin(
-            "message",
             () -> {
               long start = System.nanoTime();
               control().execute(message);
@@ -352,7 +351,7 @@ final class PostgresSession extends JdbcSession {
       return new PostgresStructure(
               control(),
               queries,
-              schemas,
+              PostgresScope.of(control(), schemas),
               without,
               query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query))
           .read();

@@ -34,9 +34,11 @@ final class PostgresStructure {
              FROM pg_catalog.pg_inherits i WHERE i.inhrelid = c.oid),
           pg_catalog.pg_get_expr(c.relpartbound, c.oid), array_to_string(c.reloptions, ', '),
           CASE WHEN c.relforcerowsecurity THEN 'forced' WHEN c.relrowsecurity THEN 'enabled' END,
-          pg_catalog.obj_description(c.oid, 'pg_class')
-        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c)""";
+          de.description
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
+        LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = 0
+          AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
+       WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)""";
   private static final List<String> OPTIONS =
       List.of(
           "unlogged",
@@ -68,21 +70,21 @@ final class PostgresStructure {
           de.description, a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
           CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
             THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END
-        FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
         LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = a.attnum
           AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
         LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
-       WHERE c.relkind IN ('r', 'p') AND %here AND %own(pg_class, c)
+       WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)
        ORDER BY a.attrelid, a.attnum""";
   private static final String CONSTRAINTS =
       """
       SELECT %name(c.relname), k.contype, k.conname, pg_catalog.pg_get_constraintdef(k.oid)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+        JOIN %schemas ON n.oid = c.relnamespace
        WHERE k.contype IN ('u', 'c', 'x') AND k.conislocal AND k.conparentid = 0
-         AND %here AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
+         AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
   private static final String FOREIGN_KEYS =
       """
       SELECT %name(c.relname), k.conname, (SELECT %name(t.relname)
@@ -96,8 +98,8 @@ final class PostgresStructure {
             CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
             CASE WHEN NOT k.convalidated THEN 'NOT VALID' END)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-       WHERE k.contype = 'f' AND k.conparentid = 0 AND %here AND %own(pg_class, c)
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
        ORDER BY k.conrelid, k.conname""";
 
   /** With so many tables a second connection is worth its opening. */
@@ -124,14 +126,14 @@ final class PostgresStructure {
   PostgresStructure(
       Statement sql,
       PostgresQueries queries,
-      List<String> schemas,
+      PostgresScope scope,
       List<String> without,
       Function<String, PostgresSecond> second) {
     this.sql = sql;
     this.queries = queries;
     this.without = without;
     this.second = second;
-    scope = new PostgresScope(schemas);
+    this.scope = scope;
     indexes = new PostgresIndexes(sql, attributes);
   }
 
