@@ -8,8 +8,10 @@ import java.util.function.Consumer;
 import org.wornladder.climb.Outcome.Done;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Session.Sending;
+import org.wornladder.engine.Session.Took;
 import org.wornladder.journal.Journal;
 import org.wornladder.journal.Note;
+import org.wornladder.sql.Statement;
 
 /**
  * Runs rungs of one statement each in bundles: many in one message to the database, each with its
@@ -77,13 +79,13 @@ final class Bundles {
           listener.wantsStop()
               ? List.of()
               : steps.subList(next, Math.min(steps.size(), next + size));
-      List<Journal.Mark> marks = gather(taken, true);
+      List<Journal.Mark> marks = gather(taken);
       next += taken.size();
       Optional<Bundle> before = onItsWay;
       long nanos = 0;
       if (before.isPresent()) {
         try {
-          nanos = await(before.get());
+          nanos = await(before.get()).nanos();
         } catch (SQLException e) {
           return Optional.of(stop(before.get(), e, done, onDone));
         }
@@ -98,7 +100,8 @@ final class Bundles {
   }
 
   /**
-   * Runs steps that may travel in the transaction that is open.
+   * Runs steps that may travel in the transaction that is open. The entries of a bundle follow with
+   * the next one, or with what comes after the last.
    *
    * @throws SQLException if one fails; which one is not known
    */
@@ -106,12 +109,15 @@ final class Bundles {
     Optional<Bundle> onItsWay = Optional.empty();
     for (int next = 0; next < steps.size() || onItsWay.isPresent(); ) {
       List<Step> taken = steps.subList(next, Math.min(steps.size(), next + size));
-      List<Journal.Mark> marks = gather(taken, false);
+      gatherMarked(taken);
       next += taken.size();
       Optional<Bundle> before = onItsWay;
-      long nanos = before.isPresent() ? await(before.get()) : 0;
-      onItsWay = sent(taken, marks);
-      tell(before, nanos, onDone);
+      Optional<Took> took =
+          before.isPresent() ? Optional.of(await(before.get())) : Optional.empty();
+      onItsWay = sent(taken, List.of());
+      if (took.isPresent()) {
+        enter(before.get().steps(), took.get(), onDone);
+      }
     }
   }
 
@@ -121,7 +127,11 @@ final class Bundles {
         : Optional.of(new Bundle(steps, marks, session.send()));
   }
 
-  private List<Journal.Mark> gather(List<Step> steps, boolean eachAlone) throws SQLException {
+  private static Statement statementOf(Step step) {
+    return ((Step.OfRung) step).statements().get(0);
+  }
+
+  private List<Journal.Mark> gather(List<Step> steps) throws SQLException {
     List<Journal.Mark> marks = new ArrayList<>();
     marks.add(journal.mark());
     if (!steps.isEmpty()) {
@@ -129,24 +139,41 @@ final class Bundles {
     }
     for (Step step : steps) {
       Step.OfRung rung = (Step.OfRung) step;
-      if (eachAlone) {
-        session.begin();
-      }
-      session.execute(rung.statements().get(0));
+      session.begin();
+      session.execute(statementOf(step));
       journal.append(Runner.eventOf(rung), rung.subject(), Note.elapsed(0));
-      if (eachAlone) {
-        session.commit();
-      }
+      session.commit();
       marks.add(journal.mark());
     }
     return marks;
   }
 
+  private void gatherMarked(List<Step> steps) throws SQLException {
+    if (steps.isEmpty()) {
+      return;
+    }
+    session.gather();
+    session.mark();
+    for (Step step : steps) {
+      session.execute(statementOf(step));
+      session.mark();
+    }
+  }
+
+  /** Journals a bundle that is done, and tells of it, while the database works on the next. */
+  private void enter(List<Step> steps, Took took, Consumer<Done> onDone) throws SQLException {
+    for (int i = 0; i < steps.size(); i++) {
+      Step.OfRung rung = (Step.OfRung) steps.get(i);
+      journal.append(Runner.eventOf(rung), rung.subject(), Note.elapsed(took.millis(i)));
+      onDone.accept(new Done(rung, Runner.resultOf(rung), "", took.millis(i)));
+    }
+  }
+
   /** Waits for the end of a bundle, and says how long it took. */
-  private long await(Bundle bundle) throws SQLException {
-    long nanos = bundle.sending().await();
-    size = nanos > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
-    return nanos;
+  private Took await(Bundle bundle) throws SQLException {
+    Took took = bundle.sending().await();
+    size = took.nanos() > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
+    return took;
   }
 
   /** Tells of a bundle that is done, while the database works on the next. */

@@ -79,18 +79,37 @@ public interface Session extends AutoCloseable {
    */
   default Sending send() throws SQLException {
     flush();
-    return () -> 0;
+    return () -> new Took(0, List.of());
   }
+
+  /** Gathers a mark that tells when the database is done with what was gathered before it. */
+  default void mark() {}
 
   /** A message on its way. */
   interface Sending {
     /**
      * Waits until the database has done all of it.
      *
-     * @return how long it took the database and the way there, in nanoseconds
      * @throws SQLException if a statement failed; nothing behind it was done
      */
-    long await() throws SQLException;
+    Took await() throws SQLException;
+  }
+
+  /**
+   * How long a message took.
+   *
+   * @param nanos the database and the way there
+   * @param marks at which millisecond of it the database came to each mark
+   */
+  record Took(long nanos, List<Long> marks) {
+    public Took {
+      marks = List.copyOf(marks);
+    }
+
+    /** The milliseconds from a mark to the next. */
+    public long millis(int mark) {
+      return marks.get(mark + 1) - marks.get(mark);
+    }
   }
 
   /**

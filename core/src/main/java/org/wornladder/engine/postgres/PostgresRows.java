@@ -2,13 +2,13 @@ package org.wornladder.engine.postgres;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.OptionalLong;
 import org.wornladder.engine.Session;
 
 /**
- * Rows of the tool's own tables as text that inserts them. Rows that travel by the dozen are
- * inserted by a statement that is prepared on the server once (manual, "PREPARE"): to read the
- * insertion again for each would take as long as a small rung.
+ * Rows of the tool's own tables on their way to the server, as text that inserts them. Rows that
+ * each follow a statement of a long message are inserted by a statement that is prepared on the
+ * server once (manual, "PREPARE"): to read the insertion again for each would take as long as a
+ * small rung. Rows that follow one another are one insertion.
  */
 final class PostgresRows {
   /** How the names of the statements begin that are prepared on the server. */
@@ -16,13 +16,26 @@ final class PostgresRows {
 
   /** For a statement that is not sent yet: only the server will know how long it took. */
   private static final String SINCE_MESSAGE =
-      "(EXTRACT(epoch FROM pg_catalog.clock_timestamp() - pg_catalog.statement_timestamp())"
+      "(pg_catalog.date_part('epoch', pg_catalog.clock_timestamp() - pg_catalog.statement_timestamp())"
           + " * 1000)::bigint";
 
+  /** The same for one of several: it leaves word of the time for the next one under a name. */
+  private static final String SINCE_THE_ONE_BEFORE =
+      "pg_catalog.set_config($%d, (pg_catalog.date_part('epoch', pg_catalog.clock_timestamp()) * 1000)"
+          + "::bigint::text, false)::bigint - coalesce(nullif(pg_catalog.current_setting($%d, true), '')"
+          + "::bigint, (pg_catalog.date_part('epoch', pg_catalog.statement_timestamp()) * 1000)::bigint)";
+
+  /** The names of the session's settings that hold the time, in turn. */
+  private static final List<String> TIMES = List.of("'ladder.even'", "'ladder.odd'");
+
+  /** The name of one that is never set. */
+  private static final String NO_TIME = "'ladder.none'";
+
   private final long backend;
+  private final List<Insertion> pending = new ArrayList<>();
   private String preparedFor = "";
   private int preparations;
-  private OptionalLong first = OptionalLong.empty();
+  private int inMessage;
 
   /**
    * @param backend the session's process on the server
@@ -31,45 +44,74 @@ final class PostgresRows {
     this.backend = backend;
   }
 
+  /**
+   * A row that waits.
+   *
+   * @param joins whether the values alone may follow another of the same beginning
+   */
+  private record Insertion(String beginning, String values, boolean joins) {}
+
   /** Forgets what was prepared: a script, or a message that failed, may have undone it. */
   void forget() {
     preparedFor = "";
-    first = OptionalLong.empty();
+  }
+
+  /** Drops what waits. */
+  void drop() {
+    pending.clear();
+  }
+
+  boolean areWaiting() {
+    return !pending.isEmpty();
   }
 
   /** A message begins. */
   void messageBegins() {
-    first = OptionalLong.empty();
+    inMessage = 0;
+  }
+
+  /** The rows that wait, as text in front of another statement. */
+  String take() {
+    StringBuilder text = new StringBuilder();
+    String beginning = "";
+    for (Insertion row : pending) {
+      boolean joins = row.joins() && row.beginning().equals(beginning);
+      text.append(text.isEmpty() ? "" : joins ? ", " : "; ");
+      text.append(joins ? "" : row.beginning()).append(row.values());
+      beginning = row.joins() ? row.beginning() : "";
+    }
+    pending.clear();
+    return text.append(text.isEmpty() ? "" : "; ").toString();
   }
 
   /**
-   * One row.
+   * Adds a row.
    *
    * @param table its name as statements write it
    * @param timed whether the statement before it travels in the same message
    */
-  String alone(String table, List<String> columns, List<Object> values, boolean timed) {
+  void add(String table, List<String> columns, List<Object> values, boolean timed) {
     List<String> written = new ArrayList<>();
     for (int i = 0; i < values.size(); i++) {
       boolean elapsed = timed && columns.get(i).equals(Session.ELAPSED_COLUMN);
       written.add(elapsed ? SINCE_MESSAGE : ofSession(columns.get(i), literal(values.get(i))));
     }
-    return insertion(table, columns, written);
+    pending.add(new Insertion(beginning(table, columns), listed(written), !timed));
   }
 
-  /** One of several rows in a message, each timed from the one before it. */
-  String amongOthers(String table, List<String> columns, List<Object> values) {
+  /** Adds one of several rows that each follow a statement, and are timed from one to the next. */
+  void addInTurn(String table, List<String> columns, List<Object> values) {
     List<String> written = new ArrayList<>();
     for (int i = 0; i < values.size(); i++) {
       if (!columns.get(i).equals(Session.ELAPSED_COLUMN)) {
         written.add(literal(values.get(i)));
       }
     }
-    long number = (long) values.get(columns.indexOf(Session.NUMBER_COLUMN));
-    first = OptionalLong.of(first.orElse(number));
-    written.add(Long.toString(first.getAsLong()));
+    written.add(TIMES.get(inMessage % 2));
+    written.add(inMessage == 0 ? NO_TIME : TIMES.get((inMessage + 1) % 2));
+    inMessage++;
     String prepare = preparedFor.equals(table) ? "" : prepare(table, columns) + "; ";
-    return prepare + "EXECUTE " + name() + " (" + String.join(", ", written) + ")";
+    pending.add(new Insertion(prepare + "EXECUTE " + name() + " ", listed(written), false));
   }
 
   private String prepare(String table, List<String> columns) {
@@ -78,29 +120,24 @@ final class PostgresRows {
     List<String> places = new ArrayList<>();
     int place = 0;
     for (String column : columns) {
-      boolean elapsed = column.equals(Session.ELAPSED_COLUMN);
-      places.add(elapsed ? SINCE_MESSAGE : ofSession(column, "$" + ++place));
+      places.add(
+          column.equals(Session.ELAPSED_COLUMN)
+              ? SINCE_THE_ONE_BEFORE.formatted(columns.size(), columns.size() + 1)
+              : ofSession(column, "$" + ++place));
     }
-    String earlier =
-        " - (SELECT coalesce(pg_catalog.sum(elapsed_ms), 0) FROM %s WHERE number >= $%d AND number < $%d)"
-            .formatted(table, place + 1, columns.indexOf(Session.NUMBER_COLUMN) + 1);
-    int elapsed = columns.indexOf(Session.ELAPSED_COLUMN);
-    places.set(elapsed, places.get(elapsed) + earlier);
-    return "PREPARE " + name() + " AS " + insertion(table, columns, places);
+    return "PREPARE " + name() + " AS " + beginning(table, columns) + listed(places);
   }
 
   private String name() {
     return PREPARED + preparations;
   }
 
-  private static String insertion(String table, List<String> columns, List<String> values) {
-    return "INSERT INTO "
-        + table
-        + " ("
-        + String.join(", ", columns)
-        + ") VALUES ("
-        + String.join(", ", values)
-        + ")";
+  private static String beginning(String table, List<String> columns) {
+    return "INSERT INTO " + table + " (" + String.join(", ", columns) + ") VALUES ";
+  }
+
+  private static String listed(List<String> values) {
+    return "(" + String.join(", ", values) + ")";
   }
 
   /** In the session's column null, which it refuses, if the server's session is another by now. */

@@ -6,7 +6,6 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -63,9 +62,8 @@ final class PostgresSession extends JdbcSession {
   private boolean holds;
 
   /** Rows that go to the server with the commit. */
-  private final List<String> rows = new ArrayList<>();
+  private final PostgresRows rows;
 
-  private final PostgresRows insertions;
   private final PostgresQueries queries;
 
   /** Whether a message failed whose transaction is still open on the server. */
@@ -87,7 +85,7 @@ final class PostgresSession extends JdbcSession {
     try (ResultSet facts = control().getResultSet()) {
       facts.next();
       backend = facts.getLong(1);
-      insertions = new PostgresRows(backend);
+      rows = new PostgresRows(backend);
       queries = new PostgresQueries(backend, access == Access.WRITE);
       id = "backend " + backend + " since " + facts.getString(2);
       user = facts.getString(3);
@@ -159,18 +157,18 @@ final class PostgresSession extends JdbcSession {
   @Override
   public void commit() throws SQLException {
     if (gathers) {
-      ahead.append(takeRows()).append("COMMIT; ");
+      ahead.append(rows.take()).append("COMMIT; ");
       holds = false;
       beginWaits = false;
     } else {
-      send(takeRows() + "COMMIT");
+      send(rows.take() + "COMMIT");
     }
     ended();
   }
 
   @Override
   public long change(String sql) throws SQLException {
-    String before = takeAhead() + takeRows();
+    String before = takeAhead() + rows.take();
     if (!before.isEmpty()) {
       control().execute(before);
     }
@@ -184,8 +182,8 @@ final class PostgresSession extends JdbcSession {
     takeAhead();
     gathers = false;
     messageFailed = false;
-    insertions.forget();
-    rows.clear();
+    rows.forget();
+    rows.drop();
     ended();
     if (sent || settingsMayHaveChanged) {
       control().execute("ROLLBACK");
@@ -201,23 +199,23 @@ final class PostgresSession extends JdbcSession {
     settingsMayHaveChanged |= PostgresSettings.mayChange(statement);
     flush();
     if (!statement.data().isEmpty()) {
-      send(takeRows());
+      send(rows.take());
       runs(statement);
       copy(statement);
       ran();
       return;
     }
     runs(statement);
-    if (beginWaits && rows.isEmpty()) {
+    if (beginWaits && !rows.areWaiting()) {
       hold(statement);
     } else {
-      send(takeRows() + statement.text());
+      send(rows.take() + statement.text());
     }
   }
 
   private void hold(Statement statement) {
     // A line of its own for what follows: the statement may end in a comment.
-    ahead.append(takeRows()).append(statement.text()).append("\n; ");
+    ahead.append(rows.take()).append(statement.text()).append("\n; ");
     holds = true;
   }
 
@@ -239,16 +237,15 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public void mark() {
+    ahead.append(rows.take()).append(PostgresMarks.QUERY).append("; ");
+  }
+
+  @Override
   public Sending send() {
     gathers = false;
-    String message = takeAhead() + takeRows();
-    Meanwhile<Long> sending =
-        Meanwhile.begin(
-            () -> {
-              long start = System.nanoTime();
-              control().execute(message);
-              return System.nanoTime() - start;
-            });
+    String message = takeAhead() + rows.take();
+    Meanwhile<Took> sending = Meanwhile.begin(() -> PostgresMarks.run(control(), message));
     return () -> {
       try {
         return sending.get();
@@ -276,23 +273,13 @@ final class PostgresSession extends JdbcSession {
         .collect(Collectors.joining());
   }
 
-  /** The rows that wait, as text in front of another statement. */
-  private String takeRows() {
-    StringBuilder text = new StringBuilder();
-    for (String row : rows) {
-      text.append(row).append("; ");
-    }
-    rows.clear();
-    return text.toString();
-  }
-
   /** What goes ahead; nothing does any more. */
   private String takeAhead() {
     String taken = ahead.toString();
     ahead.setLength(0);
     beginWaits = false;
     holds = false;
-    insertions.messageBegins();
+    rows.messageBegins();
     return taken;
   }
 
@@ -306,17 +293,18 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void insert(String table, List<String> columns, List<Object> values) {
-    rows.add(
-        gathers
-            ? insertions.amongOthers(quoted(table), columns, values)
-            : insertions.alone(quoted(table), columns, values, holds));
+    if (gathers) {
+      rows.addInTurn(quoted(table), columns, values);
+    } else {
+      rows.add(quoted(table), columns, values, holds);
+    }
   }
 
   @Override
   public void reset() {
     if (settingsMayHaveChanged) {
       ahead.append(PostgresSettings.UNDO).append(settings).append("; ");
-      insertions.forget();
+      rows.forget();
       queries.forget();
       settingsMayHaveChanged = false;
     }
@@ -366,13 +354,13 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public boolean exists(Condition.Presence thing) throws SQLException {
-    send(takeRows());
+    send(rows.take());
     return PostgresPresence.of(control(), schemas, thing);
   }
 
   @Override
   public boolean holds(String query) throws SQLException {
-    send(takeRows());
+    send(rows.take());
     boolean own = !inTransaction();
     control()
         .execute(
