@@ -138,18 +138,20 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
             listener,
             settings.retries(),
             !site.environment().settings().guarded());
-    List<Outcome.Done> done = run(runner, site, expectation);
-    long elapsed = (System.nanoTime() - start) / 1_000_000;
-    return outcome(history, plan, done, elapsed, expectation.keepAfter());
+    LastLook look = new LastLook(site, expectation);
+    List<Outcome.Done> done = run(runner, look, site, expectation);
+    long elapsed = (System.nanoTime() - start) / 1_000_000 - look.millis();
+    return outcome(history, plan, done, elapsed, look.keep());
   }
 
   /**
    * A run that fails has changed something too: what is expected follows it. One that left a rung
    * half way has not ended: what a person does to end it counts as its work.
    */
-  private static List<Outcome.Done> run(Runner runner, Site site, Expectation expectation) {
+  private static List<Outcome.Done> run(
+      Runner runner, LastLook look, Site site, Expectation expectation) {
     try {
-      return runner.run();
+      return runner.run(look);
     } catch (LadderException e) {
       try {
         if (site.journal().read(Depth.GLANCE).stuck().isEmpty()) {

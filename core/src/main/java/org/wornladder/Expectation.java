@@ -12,6 +12,7 @@ import org.wornladder.engine.Meanwhile;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Project;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 
 /**
@@ -52,17 +53,40 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
 
   /** Says what should stand there from now on. */
   void keep(Snapshot should) throws SQLException {
+    keep(Snapshots.Ready.of(should));
+  }
+
+  private void keep(Snapshots.Ready should) throws SQLException {
     site.snapshots().keepExpected(should, site.journal().mark().number());
   }
 
-  /** To be called after a run: lays what it changed on what was expected, and says what it was. */
-  StructureSummary keepAfter() throws SQLException {
-    Snapshot now = site.structure().snapshot();
+  /**
+   * What comes of a run.
+   *
+   * @param changed what it changed
+   * @param should what should stand there from now on
+   */
+  record Result(StructureSummary changed, Snapshots.Ready should) {}
+
+  /** Lays what a run changed on what was expected; needs no session. */
+  Result result(Schema after) throws SQLException {
+    Snapshot now = after.snapshot();
     try (Meanwhile<StructureSummary> summary =
         Meanwhile.begin(() -> StructureSummary.between(live, now))) {
-      keep(ExpectedStructure.after(expected, live, now));
-      return summary.get();
+      Snapshots.Ready should = Snapshots.Ready.of(ExpectedStructure.after(expected, live, now));
+      return new Result(summary.get(), should);
     }
+  }
+
+  /** To be called after a run: reads what stands there, keeps what should, and says what it was. */
+  StructureSummary keepAfter() throws SQLException {
+    return keepAfter(result(site.structure()));
+  }
+
+  /** The same where what stands there was read already. */
+  StructureSummary keepAfter(Result result) throws SQLException {
+    keep(result.should());
+    return result.changed();
   }
 
   /** One that is read on a thread of its own from the moment on when it is sure to be wanted. */

@@ -3,6 +3,7 @@ package org.wornladder.cli;
 import java.io.FileDescriptor;
 import java.io.FileInputStream;
 import java.io.FileOutputStream;
+import java.net.URL;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.SimpleTimeZone;
@@ -39,6 +40,7 @@ public final class Main {
     TimeZone.setDefault(new SimpleTimeZone(0, "UTC"));
     // Every option here is a text; the parser would load dates, addresses and currencies as well.
     System.setProperty("picocli.converters.excludes", ".*");
+    URL.setURLStreamHandlerFactory(new NoHttp());
     System.setProperty("java.util.logging.manager", NoLogs.class.getName());
     System.setProperty("slf4j.internal.verbosity", "WARN");
     System.setProperty("slf4j.provider", "org.slf4j.nop.NOPServiceProvider");

@@ -20,10 +20,13 @@ import org.wornladder.sql.Statement;
  */
 final class Bundles {
   private static final int FIRST_SIZE = 4;
-  private static final int MOST = 64;
+  private static final int MOST = 128;
 
-  /** A bundle that took longer makes the next one smaller: a run can be stopped between two. */
+  /** As many as the last bundle shows to take so long: a run can be stopped between two. */
   private static final long LONG_NANOS = 100_000_000;
+
+  /** One bundle tells little of the next. */
+  private static final int GROWTH = 4;
 
   private final Session session;
   private final Journal journal;
@@ -172,7 +175,9 @@ final class Bundles {
   /** Waits for the end of a bundle, and says how long it took. */
   private Took await(Bundle bundle) throws SQLException {
     Took took = bundle.sending().await();
-    size = took.nanos() > LONG_NANOS ? Math.max(1, size / 2) : Math.min(MOST, size * 2);
+    int steps = bundle.steps().size();
+    long fitting = LONG_NANOS * steps / Math.max(1, took.nanos());
+    size = (int) Math.max(1, Math.min(fitting, Math.min(MOST, GROWTH * steps)));
     return took;
   }
 

@@ -71,12 +71,21 @@ public final class Runner {
    * @throws RefusedException if a condition that must hold does not
    */
   public List<Done> run() {
+    return run(() -> {});
+  }
+
+  /**
+   * The same.
+   *
+   * @param beforeCommit called in a run of all or nothing when all is done and not committed yet
+   */
+  public List<Done> run(Runnable beforeCommit) {
     listener.started(plan);
     if (!plan.isEmpty() && !undoesStructure()) {
       createJournal();
     }
     if (plan.together()) {
-      runTogether();
+      runTogether(beforeCommit);
     } else {
       while (done.size() < plan.steps().size() && !listener.wantsStop()) {
         List<Step> travelling = travelling(done.size());
@@ -200,8 +209,8 @@ public final class Runner {
     }
   }
 
-  private void runTogether() {
-    Together together = new Together();
+  private void runTogether(Runnable beforeCommit) {
+    Together together = new Together(beforeCommit);
     atomically(together, 1);
     done.addAll(together.results);
   }
@@ -211,6 +220,11 @@ public final class Runner {
     private final List<Done> results = new ArrayList<>();
     private boolean inBundles = bundles.isPresent();
     private boolean bundleRuns;
+    private final Runnable beforeCommit;
+
+    private Together(Runnable beforeCommit) {
+      this.beforeCommit = beforeCommit;
+    }
 
     @Override
     public void run() throws SQLException {
@@ -228,6 +242,7 @@ public final class Runner {
           listener.stepDone(results.get(results.size() - 1), results.size());
         }
       }
+      beforeCommit.run();
     }
 
     @Override

@@ -130,12 +130,20 @@ public final class Snapshots {
 
   /** Keeps what stands there before a run. */
   public void keepBefore(Snapshot live, long entry) throws SQLException {
-    keep(Moment.BEFORE, live, entry);
+    keep(Moment.BEFORE, Ready.of(live), entry);
   }
 
   /** Keeps what should stand there from now on, and so ends a run. */
-  public void keepExpected(Snapshot expected, long entry) throws SQLException {
+  public void keepExpected(Ready expected, long entry) throws SQLException {
     keep(Moment.EXPECTED, expected, entry);
+  }
+
+  /** A snapshot as it is kept. */
+  public record Ready(String fingerprint, String packed) {
+    public static Ready of(Snapshot snapshot) {
+      String json = snapshot.json();
+      return new Ready(Snapshot.fingerprint(json), Packing.pack(json));
+    }
   }
 
   private boolean exists() throws SQLException {
@@ -143,27 +151,45 @@ public final class Snapshots {
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
-  private void keep(Moment moment, Snapshot snapshot, long entry) throws SQLException {
+  private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
     if (!exists()) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }
-    String json = snapshot.json();
-    String fingerprint = Snapshot.fingerprint(json);
-    String content = packed(fingerprint).isPresent() ? "" : Packing.pack(json);
-    long number = lastNumber() + 1;
+    Row row = rowFor(snapshot.fingerprint());
+    String content = row.holdsContent() ? "" : snapshot.packed();
     session.begin();
     session.insert(
         table,
         COLUMNS,
-        List.of(number, Stamp.now(clock), project, moment.word, entry, fingerprint, content));
+        List.of(
+            row.number(),
+            Stamp.now(clock),
+            project,
+            moment.word,
+            entry,
+            snapshot.fingerprint(),
+            content));
     session.commit();
   }
 
-  private long lastNumber() throws SQLException {
-    try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery("SELECT max(number) FROM " + session.quoted(table))) {
-      return row.next() ? row.getLong(1) : 0;
+  /**
+   * Where a snapshot comes.
+   *
+   * @param holdsContent whether its content stands in the table already
+   */
+  private record Row(long number, boolean holdsContent) {}
+
+  private Row rowFor(String fingerprint) throws SQLException {
+    String query =
+        "SELECT max(number), max(CASE WHEN fingerprint = ? AND content <> '' THEN 1 ELSE 0 END) FROM "
+            + session.quoted(table);
+    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
+      sql.setString(1, fingerprint);
+      try (ResultSet found = sql.executeQuery()) {
+        found.next();
+        return new Row(found.getLong(1) + 1, found.getInt(2) == 1);
+      }
     }
   }
 

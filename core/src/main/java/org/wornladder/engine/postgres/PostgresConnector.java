@@ -64,6 +64,7 @@ final class PostgresConnector {
   /** Loads the driver and what it proves a password with. */
   static void loadAhead() {
     try {
+      PostgresProof.prepare();
       // The driver reads version numbers and times by the locale's rules, which load slowly.
       boolean current = ServerVersion.v12.getVersionNum() > 0;
       Calendar.getInstance();

@@ -1,9 +1,12 @@
 package org.wornladder.engine.postgres;
 
+import static java.util.Map.entry;
+
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Kind;
@@ -151,43 +154,76 @@ final class PostgresObjects {
         FROM pg_catalog.pg_extension e JOIN pg_catalog.pg_namespace n ON n.oid = e.extnamespace
        WHERE e.extname <> 'plpgsql'""";
 
-  /** Named, so that nothing that stands there is passed over in silence. */
-  private static final String OTHERS =
-      """
-      SELECT 'foreign table ' || %name(c.relname), '', '' FROM pg_catalog.pg_class c
-        JOIN %schemas ON n.oid = c.relnamespace
-       WHERE c.relkind = 'f' AND %own(pg_class, c)
-      UNION ALL SELECT 'publication ' || pubname, '', '' FROM pg_catalog.pg_publication
-      UNION ALL SELECT 'event trigger ' || evtname, '', evtevent FROM pg_catalog.pg_event_trigger g
-       WHERE %own(pg_event_trigger, g)
-      UNION ALL SELECT 'text search configuration ' || %name(g.cfgname), '', ''
-        FROM pg_catalog.pg_ts_config g JOIN %schemas ON n.oid = g.cfgnamespace
-       WHERE %own(pg_ts_config, g)
-      UNION ALL SELECT 'text search parser ' || %name(g.prsname), '', ''
-        FROM pg_catalog.pg_ts_parser g JOIN %schemas ON n.oid = g.prsnamespace
-       WHERE %own(pg_ts_parser, g)
-      UNION ALL SELECT 'text search dictionary ' || %name(g.dictname), '', g.dictinitoption
-        FROM pg_catalog.pg_ts_dict g JOIN %schemas ON n.oid = g.dictnamespace
-       WHERE %own(pg_ts_dict, g)
-      UNION ALL SELECT 'statistics ' || %name(g.stxname), '',
-          pg_catalog.pg_get_statisticsobjdef(g.oid)
-        FROM pg_catalog.pg_statistic_ext g JOIN %schemas ON n.oid = g.stxnamespace
-       WHERE %own(pg_statistic_ext, g)
-      UNION ALL SELECT 'collation ' || %name(g.collname), '', '' FROM pg_catalog.pg_collation g
-        JOIN %schemas ON n.oid = g.collnamespace
-       WHERE %own(pg_collation, g)
-      UNION ALL SELECT 'operator ' || %name(g.oprname) || ' (' || g.oprleft::pg_catalog.regtype || ', '
-          || g.oprright::pg_catalog.regtype || ')', '', '' FROM pg_catalog.pg_operator g
-        JOIN %schemas ON n.oid = g.oprnamespace
-       WHERE %own(pg_operator, g)
-      UNION ALL SELECT 'range type ' || %name(t.typname), '', '' FROM pg_catalog.pg_type t
-        JOIN %schemas ON n.oid = t.typnamespace
-       WHERE t.typtype = 'r' AND %own(pg_type, t)
-      UNION ALL SELECT 'rule ' || r.rulename || ' on ' || %name(c.relname), '',
-          pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
-        JOIN pg_catalog.pg_class c ON c.oid = r.ev_class
-        JOIN %schemas ON n.oid = c.relnamespace
-       WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)""";
+  /** By sort. Named, so that nothing that stands there is passed over in silence. */
+  private static final List<Map.Entry<String, String>> OTHERS =
+      List.of(
+          entry(
+              PostgresSorts.FOREIGN_TABLE,
+              """
+              SELECT 'foreign table ' || %name(c.relname), '', '' FROM pg_catalog.pg_class c
+              JOIN %schemas ON n.oid = c.relnamespace
+              WHERE c.relkind = 'f' AND %own(pg_class, c)"""),
+          entry(
+              PostgresSorts.PUBLICATION,
+              """
+              SELECT 'publication ' || pubname, '', '' FROM pg_catalog.pg_publication"""),
+          entry(
+              PostgresSorts.EVENT_TRIGGER,
+              """
+              SELECT 'event trigger ' || evtname, '', evtevent FROM pg_catalog.pg_event_trigger g
+              WHERE %own(pg_event_trigger, g)"""),
+          entry(
+              PostgresSorts.SEARCH_CONFIGURATION,
+              """
+              SELECT 'text search configuration ' || %name(g.cfgname), '', ''
+              FROM pg_catalog.pg_ts_config g JOIN %schemas ON n.oid = g.cfgnamespace
+              WHERE %own(pg_ts_config, g)"""),
+          entry(
+              PostgresSorts.SEARCH_PARSER,
+              """
+              SELECT 'text search parser ' || %name(g.prsname), '', ''
+              FROM pg_catalog.pg_ts_parser g JOIN %schemas ON n.oid = g.prsnamespace
+              WHERE %own(pg_ts_parser, g)"""),
+          entry(
+              PostgresSorts.SEARCH_DICTIONARY,
+              """
+              SELECT 'text search dictionary ' || %name(g.dictname), '', g.dictinitoption
+              FROM pg_catalog.pg_ts_dict g JOIN %schemas ON n.oid = g.dictnamespace
+              WHERE %own(pg_ts_dict, g)"""),
+          entry(
+              PostgresSorts.STATISTICS,
+              """
+              SELECT 'statistics ' || %name(g.stxname), '',
+              pg_catalog.pg_get_statisticsobjdef(g.oid)
+              FROM pg_catalog.pg_statistic_ext g JOIN %schemas ON n.oid = g.stxnamespace
+              WHERE %own(pg_statistic_ext, g)"""),
+          entry(
+              PostgresSorts.COLLATION,
+              """
+              SELECT 'collation ' || %name(g.collname), '', '' FROM pg_catalog.pg_collation g
+              JOIN %schemas ON n.oid = g.collnamespace
+              WHERE %own(pg_collation, g)"""),
+          entry(
+              PostgresSorts.OPERATOR,
+              """
+              SELECT 'operator ' || %name(g.oprname) || ' (' || g.oprleft::pg_catalog.regtype || ', '
+              || g.oprright::pg_catalog.regtype || ')', '', '' FROM pg_catalog.pg_operator g
+              JOIN %schemas ON n.oid = g.oprnamespace
+              WHERE %own(pg_operator, g)"""),
+          entry(
+              PostgresSorts.RANGE,
+              """
+              SELECT 'range type ' || %name(t.typname), '', '' FROM pg_catalog.pg_type t
+              JOIN %schemas ON n.oid = t.typnamespace
+              WHERE t.typtype = 'r' AND %own(pg_type, t)"""),
+          entry(
+              PostgresSorts.RULE,
+              """
+              SELECT 'rule ' || r.rulename || ' on ' || %name(c.relname), '',
+              pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
+              JOIN pg_catalog.pg_class c ON c.oid = r.ev_class
+              JOIN %schemas ON n.oid = c.relnamespace
+              WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""));
 
   private final PostgresScope scope;
   private final List<Kind> asked = new ArrayList<>();
@@ -203,21 +239,25 @@ final class PostgresObjects {
    * @param found what is found is added to it
    */
   PostgresQueries.Question question(List<SchemaObject> found) {
-    ask(Kind.SCHEMA, SCHEMAS);
-    ask(Kind.EXTENSION, EXTENSIONS);
-    ask(Kind.ENUM, ENUMS);
-    ask(Kind.DOMAIN, DOMAINS);
-    ask(Kind.COMPOSITE, COMPOSITES);
-    ask(Kind.SEQUENCE, SEQUENCES);
-    ask(Kind.INDEX, MATERIALISED_INDEXES);
-    ask(Kind.POLICY, POLICIES);
-    ask(Kind.VIEW, VIEWS.replace("%kind", "v"));
-    ask(Kind.MATERIALISED_VIEW, VIEWS.replace("%kind", "m"));
-    ask(Kind.FUNCTION, ROUTINES.replace("%word", "FUNCTION").replace("%kind", "IN ('f', 'w')"));
-    ask(Kind.PROCEDURE, ROUTINES.replace("%word", "PROCEDURE").replace("%kind", "= 'p'"));
-    ask(Kind.AGGREGATE, AGGREGATES);
-    ask(Kind.TRIGGER, TRIGGERS);
-    ask(Kind.OTHER, OTHERS);
+    if (scope.hasOthers()) {
+      ask(Kind.SCHEMA, SCHEMAS);
+    }
+    askFor(PostgresSorts.EXTENSION, Kind.EXTENSION, EXTENSIONS);
+    askFor(PostgresSorts.ENUM, Kind.ENUM, ENUMS);
+    askFor(PostgresSorts.DOMAIN, Kind.DOMAIN, DOMAINS);
+    askFor(PostgresSorts.COMPOSITE_TYPE, Kind.COMPOSITE, COMPOSITES);
+    askFor(PostgresSorts.SEQUENCE, Kind.SEQUENCE, SEQUENCES);
+    askFor(PostgresSorts.MATERIALISED_VIEW, Kind.INDEX, MATERIALISED_INDEXES);
+    askFor(PostgresSorts.POLICY, Kind.POLICY, POLICIES);
+    askFor(PostgresSorts.VIEW, Kind.VIEW, views("v"));
+    askFor(PostgresSorts.MATERIALISED_VIEW, Kind.MATERIALISED_VIEW, views("m"));
+    if (scope.has(PostgresSorts.FUNCTION) || scope.has(PostgresSorts.WINDOW_FUNCTION)) {
+      ask(Kind.FUNCTION, routines("FUNCTION", "IN ('f', 'w')"));
+    }
+    askFor(PostgresSorts.PROCEDURE, Kind.PROCEDURE, routines("PROCEDURE", "= 'p'"));
+    askFor(PostgresSorts.AGGREGATE, Kind.AGGREGATE, AGGREGATES);
+    askFor(PostgresSorts.TRIGGER, Kind.TRIGGER, TRIGGERS);
+    OTHERS.forEach(other -> askFor(other.getKey(), Kind.OTHER, other.getValue()));
     ask(Kind.OWNER, PostgresRights.OWNERS);
     ask(Kind.GRANT, PostgresRights.GRANTS);
     return new PostgresQueries.Question(queries, answered -> read(answered, found));
@@ -229,6 +269,20 @@ final class PostgresObjects {
           kind.isView() ? PostgresViewText::canonical : UnaryOperator.identity();
       StructureRows.objects(found, kind, answered.getResultSet(), canonical);
       answered.getMoreResults();
+    }
+  }
+
+  private static String views(String kind) {
+    return VIEWS.replace("%kind", kind);
+  }
+
+  private static String routines(String word, String kind) {
+    return ROUTINES.replace("%word", word).replace("%kind", kind);
+  }
+
+  private void askFor(String sort, Kind kind, String query) {
+    if (scope.has(sort)) {
+      ask(kind, query);
     }
   }
 

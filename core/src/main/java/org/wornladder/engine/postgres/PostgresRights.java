@@ -29,7 +29,7 @@ final class PostgresRights {
         FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
        WHERE t.typtype IN ('e', 'd') AND %own(pg_type, t)
       UNION ALL SELECT 'schema', n.nspname, n.nspowner, n.nspacl
-        FROM pg_catalog.pg_namespace n WHERE %here) thing""";
+        FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all)) thing""";
 
   static final String OWNERS =
       "SELECT thing.kind || ' ' || thing.name, CASE WHEN thing.kind = 'table' THEN thing.name ELSE ''"

@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
 import org.wornladder.diff.Ddl;
@@ -330,22 +331,33 @@ final class PostgresSession extends JdbcSession {
     // Compiling a query of the catalogue takes far longer than running it.
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
     String reading = "SET jit = off; SET search_path = " + managed();
-    send(reading);
+    boolean inside = inTransaction();
+    send((inside ? "SAVEPOINT ladder_structure; " : "") + reading);
     if (settingsMayHaveChanged) {
       queries.forget();
     }
-    PostgresConnector again = new PostgresConnector(target);
+    boolean failed = true;
     try {
-      return new PostgresStructure(
-              control(),
-              queries,
-              PostgresScope.of(control(), schemas),
-              without,
-              query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query))
-          .read();
+      Schema schema =
+          new PostgresStructure(
+                  control(),
+                  queries,
+                  PostgresScope.of(control(), schemas),
+                  without,
+                  inside ? Optional.empty() : Optional.of(second(reading)))
+              .read();
+      failed = false;
+      return schema;
     } finally {
-      control().execute("RESET jit; RESET search_path; " + settings);
+      String undo = inside && failed ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
+      control().execute(undo + "RESET jit; RESET search_path; " + settings);
     }
+  }
+
+  /** Another connection sees only what is committed. */
+  private Function<String, PostgresSecond> second(String reading) {
+    PostgresConnector again = new PostgresConnector(target);
+    return query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query);
   }
 
   private String managed() {

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Column;
@@ -112,7 +113,7 @@ final class PostgresStructure {
   private final PostgresQueries queries;
   private final PostgresScope scope;
   private final List<String> without;
-  private final Function<String, PostgresSecond> second;
+  private final Optional<Function<String, PostgresSecond>> second;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final PostgresAttributes attributes = new PostgresAttributes();
@@ -121,14 +122,14 @@ final class PostgresStructure {
   private final PostgresIndexes indexes;
 
   /**
-   * @param second asks a query of a second connection
+   * @param second asks a query of a second connection; empty where that would see something else
    */
   PostgresStructure(
       Statement sql,
       PostgresQueries queries,
       PostgresScope scope,
       List<String> without,
-      Function<String, PostgresSecond> second) {
+      Optional<Function<String, PostgresSecond>> second) {
     this.sql = sql;
     this.queries = queries;
     this.without = without;
@@ -138,24 +139,13 @@ final class PostgresStructure {
   }
 
   Schema read() throws SQLException {
-    inTurn(List.of(rows(TABLES, this::readTables)));
     List<SchemaObject> objects = new ArrayList<>();
-    List<Question> questions = new ArrayList<>();
-    questions.add(rows(COLUMNS, this::readColumns));
-    questions.add(rows(CONSTRAINTS, this::readConstraints));
-    questions.add(rows(foreignKeys(), this::readForeignKeys));
-    questions.add(new PostgresObjects(scope).question(objects));
-    Question ofIndexes = rows(PostgresIndexes.QUERY, indexes::read);
-    if (options.size() < LARGE) {
-      questions.add(ofIndexes);
-      inTurn(questions);
+    Question ofObjects = new PostgresObjects(scope).question(objects);
+    if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
+      inTurn(List.of(rows(TABLES, this::readTables)));
+      readParts(ofObjects);
     } else {
-      try (PostgresSecond meanwhile = second.apply(scope.of(PostgresIndexes.QUERY))) {
-        inTurn(questions);
-        if (!meanwhile.read(indexes::read)) {
-          inTurn(List.of(ofIndexes));
-        }
-      }
+      inTurn(List.of(ofObjects));
     }
     objects.removeIf(object -> without.contains(object.table()));
     List<Table> tables = new ArrayList<>();
@@ -175,6 +165,32 @@ final class PostgresStructure {
       }
     }
     return new Schema(tables, objects);
+  }
+
+  /** Reads what tables consist of, and the objects beside them. */
+  private void readParts(Question ofObjects) throws SQLException {
+    List<Question> questions = new ArrayList<>();
+    questions.add(rows(COLUMNS, this::readColumns));
+    if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
+        .anyMatch(scope::has)) {
+      questions.add(rows(CONSTRAINTS, this::readConstraints));
+    }
+    if (scope.has(PostgresSorts.FOREIGN_KEY)) {
+      questions.add(rows(foreignKeys(), this::readForeignKeys));
+    }
+    questions.add(ofObjects);
+    Question ofIndexes = rows(PostgresIndexes.QUERY, indexes::read);
+    if (options.size() < LARGE || second.isEmpty()) {
+      questions.add(ofIndexes);
+      inTurn(questions);
+      return;
+    }
+    try (PostgresSecond meanwhile = second.get().apply(scope.of(PostgresIndexes.QUERY))) {
+      inTurn(questions);
+      if (!meanwhile.read(indexes::read)) {
+        inTurn(List.of(ofIndexes));
+      }
+    }
   }
 
   /** What is done with the rows of a query. */
