@@ -4,7 +4,6 @@ import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -69,7 +68,7 @@ public final class StructureRows {
                 more));
       }
     }
-    ofKind.sort(Comparator.comparing(SchemaObject::name));
+    ofKind.sort((one, other) -> one.name().compareTo(other.name()));
     found.addAll(ofKind);
   }
 }

@@ -13,10 +13,15 @@ import org.wornladder.sql.Fingerprint;
  */
 public record Snapshot(List<Element> elements) {
   /** By kind, then by name. */
-  public static final Comparator<Element> ORDER =
-      Comparator.comparing(Element::kind).thenComparing(Element::name);
+  public static final Comparator<Element> ORDER = Snapshot::compare;
 
   public static final Snapshot EMPTY = new Snapshot(List.of());
+
+  // Written out: comparators put together are made at run time, as long as a small structure takes.
+  private static int compare(Element one, Element other) {
+    int byKind = one.kind().compareTo(other.kind());
+    return byKind != 0 ? byKind : one.name().compareTo(other.name());
+  }
 
   public Snapshot {
     List<Element> sorted = new ArrayList<>(elements);

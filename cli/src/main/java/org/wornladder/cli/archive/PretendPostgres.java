@@ -10,6 +10,9 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.util.Base64;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import javax.crypto.Mac;
 import javax.crypto.SecretKeyFactory;
@@ -22,9 +25,9 @@ import org.wornladder.sql.Statement;
 
 /**
  * Plays a PostgreSQL server for one connection at a time, as far as it takes to load what a
- * connection needs: the password is proven (RFC 5802, RFC 7677), the session's facts are told, and
- * the lock is given, and every other query finds one row, then none (PostgreSQL manual,
- * "Frontend/Backend Protocol").
+ * connection and a structure need: the password is proven (RFC 5802, RFC 7677), the session's facts
+ * are told, the lock is given, the catalogue holds one thing of every common sort, each named 1,
+ * and the journal nothing (PostgreSQL manual, "Frontend/Backend Protocol").
  */
 final class PretendPostgres implements AutoCloseable {
   static final String PASSWORD = "pretended";
@@ -35,8 +38,16 @@ final class PretendPostgres implements AutoCloseable {
   private static final int TEXT_TYPE = 25;
   private static final int COLUMNS = 20;
 
-  /** The settings, the lock, and whether there is a journal. */
-  private static final int FIRST_QUERIES = 4;
+  /** Where the catalogue's answer for an index says nothing if it is a plain one. */
+  private static final int INDEX_DEFINITION = 8;
+
+  private static final String MARK = "ladder_mark";
+
+  private static final String[] ONES = "1 ".repeat(COLUMNS).split(" ");
+
+  /** What the catalogue holds, in the words in which it is asked. */
+  private static final List<String> SORTS =
+      List.of("class r", "class v", "class S", "constraint u", "routine f", "type e", "trigger");
 
   private static final byte[] SALT = "a pretended salt".getBytes(StandardCharsets.US_ASCII);
   private static final Map<String, String> PARAMETERS =
@@ -67,7 +78,8 @@ final class PretendPostgres implements AutoCloseable {
       try (Socket client = entry.accept()) {
         new Dialogue(
                 new DataInputStream(client.getInputStream()),
-                new DataOutputStream(client.getOutputStream()))
+                new DataOutputStream(client.getOutputStream()),
+                new HashMap<>())
             .hold();
       } catch (IOException | GeneralSecurityException e) {
         // The client went away, or the training is over.
@@ -82,7 +94,7 @@ final class PretendPostgres implements AutoCloseable {
   }
 
   /** One connection. */
-  private record Dialogue(DataInputStream in, DataOutputStream out) {
+  private record Dialogue(DataInputStream in, DataOutputStream out, Map<String, String> prepared) {
     void hold() throws IOException, GeneralSecurityException {
       start();
       prove();
@@ -91,30 +103,53 @@ final class PretendPostgres implements AutoCloseable {
       }
       send('K', new byte[8]);
       ready();
-      int queries = 0;
       for (int type = in.readByte(); type != 'X'; type = in.readByte()) {
         byte[] body = body();
         String message = new String(body, 0, body.length - 1, StandardCharsets.UTF_8);
         for (Statement query : Splitter.split(message, Dialects.POSTGRES, Place.of("query"))) {
-          answer(query.text(), queries++);
+          answer(query.text());
         }
         ready();
       }
     }
 
-    private void answer(String query, int number) throws IOException {
+    private void answer(String query) throws IOException {
       if (query.contains("pg_try_advisory_lock")) {
         rows("t", "1");
       } else if (query.contains("backend_start")) {
         rows("1", "2026-11-23 07:14:38", "pretended", "public", "f");
-      } else if (!query.startsWith("SELECT")) {
-        send('C', text("SET\0"));
-      } else if (number < FIRST_QUERIES) {
-        rows("1");
-      } else {
-        columns(COLUMNS);
+      } else if (query.contains("'class '")) {
+        sorts();
+      } else if (query.contains(MARK)) {
+        columns(List.of(MARK));
+        row("1");
+        send('C', text("SELECT 1\0"));
+      } else if (query.startsWith("PREPARE")) {
+        prepared.put(query.split(" ")[1], query.substring(query.indexOf(" AS ") + 4));
+        send('C', text("PREPARE\0"));
+      } else if (query.startsWith("EXECUTE ladder_query")) {
+        answer(prepared.get(query.split(" ")[1]));
+      } else if (query.contains("indkey")) {
+        String[] plain = ONES.clone();
+        plain[INDEX_DEFINITION] = null;
+        rows(plain);
+      } else if (query.startsWith("SELECT")
+          && (query.contains("pg_catalog.pg_") || query.contains("max("))) {
+        rows(ONES);
+      } else if (query.startsWith("SELECT")) {
+        columns(Collections.nCopies(COLUMNS, "c"));
         send('C', text("SELECT 0\0"));
+      } else {
+        send('C', text("SET\0"));
       }
+    }
+
+    private void sorts() throws IOException {
+      columns(List.of("c"));
+      for (String sort : SORTS) {
+        row(sort);
+      }
+      send('C', text("SELECT 1\0"));
     }
 
     /** The wish for a session; a wish to encrypt is declined. */
@@ -154,24 +189,32 @@ final class PretendPostgres implements AutoCloseable {
     }
 
     private void rows(String... values) throws IOException {
-      columns(values.length);
+      columns(Collections.nCopies(values.length, "c"));
+      row(values);
+      send('C', text("SELECT 1\0"));
+    }
+
+    private void row(String... values) throws IOException {
       ByteArrayOutputStream row = new ByteArrayOutputStream();
       DataOutputStream cells = new DataOutputStream(row);
       cells.writeShort(values.length);
       for (String value : values) {
-        cells.writeInt(value.length());
-        cells.write(text(value));
+        if (value == null) {
+          cells.writeInt(-1);
+        } else {
+          cells.writeInt(value.length());
+          cells.write(text(value));
+        }
       }
       send('D', row.toByteArray());
-      send('C', text("SELECT 1\0"));
     }
 
-    private void columns(int count) throws IOException {
+    private void columns(List<String> names) throws IOException {
       ByteArrayOutputStream description = new ByteArrayOutputStream();
       DataOutputStream columns = new DataOutputStream(description);
-      columns.writeShort(count);
-      for (int i = 0; i < count; i++) {
-        columns.write(text("c" + i + "\0"));
+      columns.writeShort(names.size());
+      for (String name : names) {
+        columns.write(text(name + "\0"));
         columns.writeInt(0);
         columns.writeShort(0);
         columns.writeInt(TEXT_TYPE);

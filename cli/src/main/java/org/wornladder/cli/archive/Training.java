@@ -34,7 +34,12 @@ public final class Training {
   };
 
   private static final String[][] SERVER_COMMANDS = {
-    {"status", "postgres"}, {"apply", "postgres"}, {"drift", "postgres"}, {"status", "mariadb"}
+    {"status", "postgres"},
+    {"apply", "postgres"},
+    {"apply", "postgres", "--together"},
+    {"drift", "postgres"},
+    {"show", "postgres", "--ddl"},
+    {"status", "mariadb"}
   };
 
   /** Enough for several to travel in one message. */
