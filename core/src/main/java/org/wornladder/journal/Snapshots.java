@@ -42,6 +42,7 @@ public final class Snapshots {
   private final String table;
   private final String project;
   private final Clock clock;
+  private Optional<Boolean> seen = Optional.empty();
 
   /**
    * @param table as {@link #tableBeside} names it
@@ -147,12 +148,20 @@ public final class Snapshots {
   }
 
   private boolean exists() throws SQLException {
+    boolean there = isThere();
+    seen = Optional.of(there);
+    return there;
+  }
+
+  private boolean isThere() throws SQLException {
     return session.exists(
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
   private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
-    if (!exists()) {
+    // A run's scripts may do to the table what they like; before it, it is as it was read.
+    boolean there = moment == Moment.BEFORE && seen.isPresent() ? seen.get() : exists();
+    if (!there) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }

@@ -19,10 +19,21 @@ public final class NameList {
   public static String write(List<String> names) {
     List<String> written = new ArrayList<>();
     for (String name : names) {
-      boolean plain = PLAIN.matcher(name).matches();
-      written.add(plain ? name : "\"" + name.replace("\"", "\"\"") + "\"");
+      written.add(isPlain(name) ? name : "\"" + name.replace("\"", "\"\"") + "\"");
     }
     return String.join(", ", written);
+  }
+
+  /** Most names are letters of the alphabet, digits and underscores: no pattern is needed. */
+  private static boolean isPlain(String name) {
+    for (int i = 0; i < name.length(); i++) {
+      char c = name.charAt(i);
+      boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_';
+      if (!letter && (i == 0 || c < '0' || c > '9')) {
+        return PLAIN.matcher(name).matches();
+      }
+    }
+    return !name.isEmpty();
   }
 
   /** The names that stand in the first parentheses of a text; none if it begins otherwise. */

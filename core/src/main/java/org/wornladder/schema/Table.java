@@ -76,8 +76,11 @@ public record Table(
     Map<Element.Key, Integer> seen = new HashMap<>();
     for (Element element : sorted) {
       int count = seen.merge(element.key(), 1, Integer::sum);
-      String name = count == 1 ? element.name() : element.name() + " #" + count;
-      told.add(new Element(element.kind(), name, element.facts(), element.parts()));
+      String numbered = element.name() + " #" + count;
+      told.add(
+          count == 1
+              ? element
+              : new Element(element.kind(), numbered, element.facts(), element.parts()));
     }
     return told;
   }

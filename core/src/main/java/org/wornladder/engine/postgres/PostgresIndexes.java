@@ -42,7 +42,7 @@ final class PostgresIndexes {
        ORDER BY x.indrelid, i.relname""";
 
   /** The operator classes that need not be named, and the type whose order each of them is. */
-  private static final String DEFAULT_CLASSES =
+  static final String DEFAULT_CLASSES =
       """
       SELECT o.oid, o.opcintype FROM pg_catalog.pg_opclass o
         JOIN pg_catalog.pg_am m ON m.oid = o.opcmethod WHERE m.amname = 'btree' AND o.opcdefault""";
@@ -56,6 +56,7 @@ final class PostgresIndexes {
   private final Map<String, Map<String, String>> keyMore = new HashMap<>();
   private final List<Row> rows = new ArrayList<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
+  private final Map<String, String> classes = new HashMap<>();
 
   /**
    * @param sql asks what is not plain
@@ -84,6 +85,13 @@ final class PostgresIndexes {
       String classes,
       String collations,
       String number) {}
+
+  /** Takes what {@link #DEFAULT_CLASSES} found; before the indexes, or it is asked for. */
+  void readClasses(ResultSet found) throws SQLException {
+    while (found.next()) {
+      classes.put(found.getString(1), found.getString(2));
+    }
+  }
 
   /** Takes what {@link #QUERY} found. */
   void read(ResultSet found) throws SQLException {
@@ -119,13 +127,12 @@ final class PostgresIndexes {
   private void define() throws SQLException {
     Map<String, String> definitions = new HashMap<>();
     List<String> others = new ArrayList<>();
-    Map<String, String> classes = new HashMap<>();
     for (Row row : rows) {
       if (row.definition().isEmpty()) {
         if (classes.isEmpty()) {
           classes.putAll(pairs(DEFAULT_CLASSES));
         }
-        plain(row, classes)
+        plain(row)
             .ifPresentOrElse(
                 definition -> definitions.put(row.number(), definition),
                 () -> others.add(row.number()));
@@ -168,15 +175,15 @@ final class PostgresIndexes {
   }
 
   /** The definition of a plain index; empty if a class or a collation must be named. */
-  private Optional<String> plain(Row row, Map<String, String> defaultClasses) {
+  private Optional<String> plain(Row row) {
     String[] keys = row.keys().split(" ");
-    String[] classes = row.classes().split(" ");
+    String[] ofKeys = row.classes().split(" ");
     String[] collations = row.collations().split(" ");
     List<String> names = new ArrayList<>();
     for (int i = 0; i < keys.length; i++) {
       Optional<Attribute> column = attributes.of(row.table(), keys[i]);
       if (column.isEmpty()
-          || !column.get().type().equals(defaultClasses.get(classes[i]))
+          || !column.get().type().equals(classes.get(ofKeys[i]))
           || !column.get().collation().equals(collations[i])) {
         return Optional.empty();
       }

@@ -37,14 +37,18 @@ final class PostgresScope {
   /**
    * The scope as it is now: a schema may be made again, and an extension installed.
    *
+   * @param ahead what goes to the server before it is asked, in the same message
    * @param schemas the managed ones; those that are not there hold nothing
    */
-  static PostgresScope of(Statement sql, List<String> schemas) throws SQLException {
+  static PostgresScope of(Statement sql, String ahead, List<String> schemas) throws SQLException {
     List<String> texts = schemas.stream().map(PostgresEngine.QUOTING::text).toList();
     String all = String.join(", ", texts);
     List<String> numbered = new ArrayList<>();
     Set<String> sorts = new HashSet<>();
-    sql.execute(SCHEMAS.formatted(all) + "; " + PostgresSorts.query(all));
+    sql.execute(ahead + "; " + SCHEMAS.formatted(all) + "; " + PostgresSorts.query(all));
+    while (sql.getResultSet() == null) {
+      sql.getMoreResults();
+    }
     try (ResultSet rows = sql.getResultSet()) {
       while (rows.next()) {
         String name = PostgresEngine.QUOTING.text(rows.getString(2));

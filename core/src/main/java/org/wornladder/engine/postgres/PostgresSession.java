@@ -332,7 +332,8 @@ final class PostgresSession extends JdbcSession {
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
     String reading = "SET jit = off; SET search_path = " + managed();
     boolean inside = inTransaction();
-    send((inside ? "SAVEPOINT ladder_structure; " : "") + reading);
+    flush();
+    String ahead = takeAhead() + (inside ? "SAVEPOINT ladder_structure; " : "") + reading;
     if (settingsMayHaveChanged) {
       queries.forget();
     }
@@ -342,7 +343,7 @@ final class PostgresSession extends JdbcSession {
           new PostgresStructure(
                   control(),
                   queries,
-                  PostgresScope.of(control(), schemas),
+                  PostgresScope.of(control(), ahead, schemas),
                   without,
                   inside ? Optional.empty() : Optional.of(second(reading)))
               .read();

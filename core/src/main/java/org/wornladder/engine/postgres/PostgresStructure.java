@@ -179,7 +179,14 @@ final class PostgresStructure {
       questions.add(rows(foreignKeys(), this::readForeignKeys));
     }
     questions.add(ofObjects);
-    Question ofIndexes = rows(PostgresIndexes.QUERY, indexes::read);
+    Question ofIndexes =
+        new Question(
+            List.of(PostgresIndexes.DEFAULT_CLASSES, scope.of(PostgresIndexes.QUERY)),
+            answered -> {
+              read(answered, indexes::readClasses);
+              answered.getMoreResults();
+              read(answered, indexes::read);
+            });
     if (options.size() < LARGE || second.isEmpty()) {
       questions.add(ofIndexes);
       inTurn(questions);
@@ -199,13 +206,13 @@ final class PostgresStructure {
   }
 
   private Question rows(String query, RowReader reader) {
-    return new Question(
-        List.of(scope.of(query)),
-        answered -> {
-          try (ResultSet rows = answered.getResultSet()) {
-            reader.read(rows);
-          }
-        });
+    return new Question(List.of(scope.of(query)), answered -> read(answered, reader));
+  }
+
+  private static void read(Statement answered, RowReader reader) throws SQLException {
+    try (ResultSet rows = answered.getResultSet()) {
+      reader.read(rows);
+    }
   }
 
   private void inTurn(List<Question> questions) throws SQLException {
