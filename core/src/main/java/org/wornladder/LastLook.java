@@ -32,8 +32,8 @@ final class LastLook implements Runnable {
     try {
       Schema there = site.structure();
       seen = Optional.of(Meanwhile.begin(() -> expectation.result(there)));
-    } catch (SQLException e) {
-      // It is read again after the commit, and whatever fails then is told.
+    } catch (SQLException | RuntimeException e) {
+      // No reason to undo the run: it is read again after the commit, and what fails then is told.
       seen = Optional.empty();
     }
     nanos = System.nanoTime() - start;
