@@ -82,7 +82,10 @@ public interface Session extends AutoCloseable {
     return () -> new Took(0, List.of());
   }
 
-  /** Gathers a mark that tells when the database is done with what was gathered before it. */
+  /**
+   * Gathers a mark that tells when the database is done with what was gathered before it. Where
+   * statements may travel, {@link Took#marks} holds each of them.
+   */
   default void mark() {}
 
   /** A message on its way. */
