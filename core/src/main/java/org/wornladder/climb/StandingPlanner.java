@@ -72,7 +72,10 @@ final class StandingPlanner {
   /** Puts back what was lifted, as the files now say it. */
   List<StandingAction> putBack(List<String> names, boolean certain) {
     List<StandingAction> actions = new ArrayList<>();
-    for (StandingScript script : names.isEmpty() ? List.<StandingScript>of() : wanted()) {
+    if (names.isEmpty()) {
+      return actions;
+    }
+    for (StandingScript script : wanted()) {
       if (names.contains(script.name()) && inPlace.containsKey(script.name())) {
         StandingAction action = up(script, "put back");
         actions.add(action);

@@ -42,7 +42,6 @@ public final class Snapshots {
   private final String table;
   private final String project;
   private final Clock clock;
-  private Optional<Boolean> seen = Optional.empty();
 
   /**
    * @param table as {@link #tableBeside} names it
@@ -139,34 +138,26 @@ public final class Snapshots {
     keep(Moment.EXPECTED, expected, entry);
   }
 
-  /** A snapshot as it is kept. */
-  public record Ready(String fingerprint, String packed) {
+  /** A snapshot as it is kept, but for the packing: most contents are in the table already. */
+  public record Ready(String fingerprint, String json) {
     public static Ready of(Snapshot snapshot) {
       String json = snapshot.json();
-      return new Ready(Snapshot.fingerprint(json), Packing.pack(json));
+      return new Ready(Snapshot.fingerprint(json), json);
     }
   }
 
   private boolean exists() throws SQLException {
-    boolean there = isThere();
-    seen = Optional.of(there);
-    return there;
-  }
-
-  private boolean isThere() throws SQLException {
     return session.exists(
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
   private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
-    // A run's scripts may do to the table what they like; before it, it is as it was read.
-    boolean there = moment == Moment.BEFORE && seen.isPresent() ? seen.get() : exists();
-    if (!there) {
+    if (!exists()) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }
     Row row = rowFor(snapshot.fingerprint());
-    String content = row.holdsContent() ? "" : snapshot.packed();
+    String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
     session.begin();
     session.insert(
         table,
