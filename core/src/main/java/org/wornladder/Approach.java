@@ -52,6 +52,11 @@ final class Approach {
         : Optional.empty();
   }
 
+  /** Whether it came to its end, good or bad. */
+  boolean isDone() {
+    return opening.isDone();
+  }
+
   boolean leadsTo(String name, Access wanted) {
     return environment.equals(name) && access == wanted;
   }

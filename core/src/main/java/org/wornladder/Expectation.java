@@ -20,25 +20,23 @@ import org.wornladder.schema.Snapshot;
  *
  * @param known whether the history has an expectation; without one, what stands there is expected
  */
-record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
+record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
-    // What was kept is unpacked while the database is asked.
-    try (Meanwhile<Snapshots.Kept> last = Meanwhile.begin(site.snapshots().last())) {
-      Snapshot live = site.structure().snapshot();
-      return of(site, history, live, last.get().beside(live));
-    }
+    Snapshots.Ready stands = Snapshots.Ready.of(site.structure().snapshot());
+    Optional<Snapshot> kept = site.snapshots().expected(stands);
+    boolean known = kept.isPresent() || history.entries().isEmpty();
+    Snapshot live = stands.snapshot();
+    Snapshot otherwise = history.entries().isEmpty() ? live.ground() : live;
+    return new Expectation(site, stands, kept.orElse(otherwise), known);
   }
 
-  private static Expectation of(
-      Site site, History history, Snapshot live, Optional<Snapshot> kept) {
-    boolean known = kept.isPresent() || history.entries().isEmpty();
-    Snapshot otherwise = history.entries().isEmpty() ? live.ground() : live;
-    return new Expectation(site, live, kept.orElse(otherwise), known);
+  Snapshot live() {
+    return stands.snapshot();
   }
 
   /** What differs, expected before, found after. */
   List<Difference> all() {
-    return Differences.between(expected, live);
+    return Differences.between(expected, live());
   }
 
   /** What differs and is not left to others. */
@@ -48,7 +46,7 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
 
   /** To be called before a run, so that one that does not come to its end can be told. */
   void keepBefore() throws SQLException {
-    site.snapshots().keepBefore(live, site.journal().mark().number());
+    site.snapshots().keepBefore(stands, site.journal().mark().number());
   }
 
   /** Says what should stand there from now on. */
@@ -72,8 +70,8 @@ record Expectation(Site site, Snapshot live, Snapshot expected, boolean known) {
   Result result(Schema after) throws SQLException {
     Snapshot now = after.snapshot();
     try (Meanwhile<StructureSummary> summary =
-        Meanwhile.begin(() -> StructureSummary.between(live, now))) {
-      Snapshots.Ready should = Snapshots.Ready.of(ExpectedStructure.after(expected, live, now));
+        Meanwhile.begin(() -> StructureSummary.between(live(), now))) {
+      Snapshots.Ready should = Snapshots.Ready.of(ExpectedStructure.after(expected, live(), now));
       return new Result(summary.get(), should);
     }
   }

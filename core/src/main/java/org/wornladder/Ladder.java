@@ -13,6 +13,7 @@ import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.Settlement;
 import org.wornladder.diff.CreationScript;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
 import org.wornladder.engine.Session;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
@@ -137,6 +138,7 @@ public final class Ladder {
    */
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
+    rehearse();
     return in(
         environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
   }
@@ -144,6 +146,7 @@ public final class Ladder {
   /** Runs ways down. */
   public Outcome rollback(
       String environment, RollbackOptions options, Approval approval, Listener listener) {
+    rehearse();
     return in(
         environment, Access.WRITE, site -> changing().rollback(site, options, approval, listener));
   }
@@ -248,11 +251,13 @@ public final class Ladder {
    * read, but for the scratch database in which files are run.
    */
   public Drift drift(String environment, Against against) {
+    rehearse();
     return structures().drift(environment, against, false);
   }
 
   /** The same with owners and grants. */
   public Drift driftWithRights(String environment, Against against) {
+    rehearse();
     return structures().drift(environment, against, true);
   }
 
@@ -343,6 +348,14 @@ public final class Ladder {
     Environment environment = environments.read(name);
     return Site.visit(
         environment, project, settings, access, sessionAhead(environment.name(), access), work);
+  }
+
+  /** For calls that will tell structures: uses the time until the session is open. */
+  private void rehearse() {
+    if (approach.isPresent()) {
+      Engines.awaitLoaded();
+      Rehearsal.until(approach.get()::isDone);
+    }
   }
 
   private Optional<Session> sessionAhead(String environment, Access access) {

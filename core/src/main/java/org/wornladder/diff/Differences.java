@@ -20,7 +20,7 @@ public final class Differences {
 
   /** By kind and name; the parts of a table behind it. Owners and grants are left out. */
   public static List<Difference> between(Snapshot before, Snapshot after) {
-    return withRights(before.withoutRights(), after.withoutRights());
+    return before == after ? List.of() : withRights(before.withoutRights(), after.withoutRights());
   }
 
   /** The same with owners and grants. */

@@ -28,6 +28,11 @@ public final class Meanwhile<T> implements AutoCloseable {
     return new Meanwhile<>(THREADS.submit(work));
   }
 
+  /** Whether it came to its end, good or bad. */
+  public boolean isDone() {
+    return work.isDone();
+  }
+
   private static Thread daemon(Runnable work) {
     Thread thread = new Thread(work, "meanwhile");
     thread.setDaemon(true);

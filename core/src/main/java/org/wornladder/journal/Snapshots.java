@@ -6,7 +6,6 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import org.wornladder.diff.ExpectedStructure;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
@@ -63,38 +62,55 @@ public final class Snapshots {
   }
 
   /**
-   * What was kept last.
+   * A snapshot as it is kept, but for the packing: most contents are in the table already.
    *
-   * @param expected what the history says should stand; empty if no run kept a snapshot, or the
-   *     last one is told in another version's words
-   * @param runBegan whether a run began since that did not come to its end
-   * @param began what stood there before it; empty if that is told in another version's words
+   * @param fingerprint of all that it tells, rights included
    */
-  public record Kept(Optional<Snapshot> expected, boolean runBegan, Optional<Snapshot> began) {
-    /**
-     * What the history says should stand now. If a run did not come to its end, what it changed
-     * until then counts as its work.
-     *
-     * @param live what stands there
-     */
-    public Optional<Snapshot> beside(Snapshot live) {
-      return runBegan && expected.isPresent()
-          ? began.map(before -> ExpectedStructure.after(expected.get(), before, live))
-          : expected;
+  public record Ready(Snapshot snapshot, String json, String fingerprint) {
+    public static Ready of(Snapshot snapshot) {
+      String json = snapshot.json();
+      return new Ready(snapshot, json, Snapshot.fingerprint(json));
     }
   }
 
   /**
-   * Reads what was kept last.
+   * What the history says should stand now. If a run did not come to its end, what it changed until
+   * then counts as its work.
    *
-   * @return unpacks it, which takes time and no session
+   * @param live what stands there
+   * @return empty if no run kept a snapshot, or the last one is told in another version's words
    */
-  public Callable<Kept> last() throws SQLException {
-    if (!exists()) {
-      return () -> new Kept(Optional.empty(), false, Optional.empty());
+  public Optional<Snapshot> expected(Ready live) throws SQLException {
+    Last last = last();
+    if (last.began().isEmpty()) {
+      // What stands as it should need not be unpacked.
+      return last.expected().equals(Optional.of(live.fingerprint()))
+          ? Optional.of(live.snapshot())
+          : unpacked(last.expected());
     }
+    Optional<Snapshot> before = unpacked(last.began());
+    // Before the first run nothing is expected but what it found given.
+    Optional<Snapshot> expected =
+        last.expected().isEmpty() ? before.map(Snapshot::ground) : unpacked(last.expected());
+    return expected.isEmpty() || before.isEmpty()
+        ? Optional.empty()
+        : Optional.of(ExpectedStructure.after(expected.get(), before.get(), live.snapshot()));
+  }
+
+  /**
+   * What was kept last, by its fingerprints.
+   *
+   * @param expected what should stand there; empty if no run kept it
+   * @param began what stood there before a run that did not come to its end; empty if there is none
+   */
+  private record Last(Optional<String> expected, Optional<String> began) {}
+
+  private Last last() throws SQLException {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
+    if (!exists()) {
+      return new Last(expected, began);
+    }
     String query =
         "SELECT moment, fingerprint FROM "
             + session.quoted(table)
@@ -111,39 +127,17 @@ public final class Snapshots {
         }
       }
     }
-    return unpacking(expected, began);
-  }
-
-  private Callable<Kept> unpacking(Optional<String> expected, Optional<String> began)
-      throws SQLException {
-    Optional<Packed> should = kept(expected);
-    Optional<Packed> was = kept(began);
-    return () ->
-        new Kept(
-            // Before the first run nothing is expected but what it found given.
-            should.isEmpty() && was.isPresent()
-                ? was.flatMap(this::unpacked).map(Snapshot::ground)
-                : should.flatMap(this::unpacked),
-            was.isPresent(),
-            was.flatMap(this::unpacked));
+    return new Last(expected, began);
   }
 
   /** Keeps what stands there before a run. */
-  public void keepBefore(Snapshot live, long entry) throws SQLException {
-    keep(Moment.BEFORE, Ready.of(live), entry);
+  public void keepBefore(Ready live, long entry) throws SQLException {
+    keep(Moment.BEFORE, live, entry);
   }
 
   /** Keeps what should stand there from now on, and so ends a run. */
   public void keepExpected(Ready expected, long entry) throws SQLException {
     keep(Moment.EXPECTED, expected, entry);
-  }
-
-  /** A snapshot as it is kept, but for the packing: most contents are in the table already. */
-  public record Ready(String fingerprint, String json) {
-    public static Ready of(Snapshot snapshot) {
-      String json = snapshot.json();
-      return new Ready(Snapshot.fingerprint(json), json);
-    }
   }
 
   private boolean exists() throws SQLException {
@@ -193,24 +187,18 @@ public final class Snapshots {
     }
   }
 
-  /** A snapshot as the table holds it. */
-  private record Packed(String fingerprint, String content) {}
-
-  private Optional<Packed> kept(Optional<String> fingerprint) throws SQLException {
-    if (fingerprint.isEmpty()) {
-      return Optional.empty();
-    }
-    String content = packed(fingerprint.get()).orElseThrow(() -> spoilt(fingerprint.get()));
-    return Optional.of(new Packed(fingerprint.get(), content));
+  /** Empty for none, and if it is told in another version's words. */
+  private Optional<Snapshot> unpacked(Optional<String> fingerprint) throws SQLException {
+    return fingerprint.isEmpty() ? Optional.empty() : unpacked(fingerprint.get());
   }
 
-  /** Empty if it is told in another version's words. */
-  private Optional<Snapshot> unpacked(Packed packed) {
-    String json = Packing.unpack(packed.content()).orElseThrow(() -> spoilt(packed.fingerprint()));
+  private Optional<Snapshot> unpacked(String fingerprint) throws SQLException {
+    String json =
+        packed(fingerprint).flatMap(Packing::unpack).orElseThrow(() -> spoilt(fingerprint));
     if (!Snapshot.isInTheseWords(json)) {
       return Optional.empty();
     }
-    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(packed.fingerprint())));
+    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint)));
   }
 
   private JournalException spoilt(String fingerprint) {

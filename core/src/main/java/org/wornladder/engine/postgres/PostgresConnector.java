@@ -1,18 +1,14 @@
 package org.wornladder.engine.postgres;
 
 import java.io.IOException;
-import java.security.GeneralSecurityException;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.util.Calendar;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.logging.Level;
 import java.util.logging.Logger;
-import javax.crypto.SecretKeyFactory;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
-import org.postgresql.core.ServerVersion;
 import org.postgresql.jdbc.PgConnection;
 import org.postgresql.util.HostSpec;
 import org.wornladder.engine.Connecting;
@@ -59,24 +55,6 @@ final class PostgresConnector {
 
   UnreachableException failure(SQLException e) {
     return Connecting.failure(target, url.shown(), e, answer(e));
-  }
-
-  /** Loads the driver and what it proves a password with. */
-  static void loadAhead() {
-    try {
-      PostgresProof.prepare();
-      // The driver reads version numbers and times by the locale's rules, which load slowly.
-      boolean current = ServerVersion.v12.getVersionNum() > 0;
-      Calendar.getInstance();
-      Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
-      if (current && none != null) {
-        Class.forName(PgConnection.class.getName());
-        SecretKeyFactory.getInstance("PBKDF2WithHmacSHA256");
-      }
-    } catch (GeneralSecurityException | ClassNotFoundException | LinkageError e) {
-      // Whoever connects next hears of it, with the place.
-      return;
-    }
   }
 
   private Connection attempt() throws SQLException {

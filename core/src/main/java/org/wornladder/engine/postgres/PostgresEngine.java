@@ -115,7 +115,7 @@ public final class PostgresEngine implements Engine {
 
   @Override
   public void loadAhead() {
-    PostgresConnector.loadAhead();
+    PostgresRehearsal.run();
   }
 
   @Override

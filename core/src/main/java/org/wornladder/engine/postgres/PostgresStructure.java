@@ -178,7 +178,6 @@ final class PostgresStructure {
     if (scope.has(PostgresSorts.FOREIGN_KEY)) {
       questions.add(rows(foreignKeys(), this::readForeignKeys));
     }
-    questions.add(ofObjects);
     Question ofIndexes =
         new Question(
             List.of(PostgresIndexes.DEFAULT_CLASSES, scope.of(PostgresIndexes.QUERY)),
@@ -189,9 +188,11 @@ final class PostgresStructure {
             });
     if (options.size() < LARGE || second.isEmpty()) {
       questions.add(ofIndexes);
+      questions.add(ofObjects);
       inTurn(questions);
       return;
     }
+    questions.add(ofObjects);
     try (PostgresSecond meanwhile = second.get().apply(scope.of(PostgresIndexes.QUERY))) {
       inTurn(questions);
       if (!meanwhile.read(indexes::read)) {

@@ -1,0 +1,67 @@
+package org.wornladder.engine.postgres;
+
+import java.sql.SQLException;
+import java.util.Calendar;
+import java.util.List;
+import java.util.Properties;
+import org.postgresql.Driver;
+import org.postgresql.core.ServerVersion;
+import org.postgresql.jdbc.PgConnection;
+import org.postgresql.jdbc.TimestampUtils;
+import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
+import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
+import org.postgresql.util.PGPropertyMaxResultBufferParser;
+
+/**
+ * What the driver does for the first connection alone, done ahead and with nobody: to load it all
+ * takes longer than to connect.
+ */
+final class PostgresRehearsal {
+  /** As many as make the compiler take notice; a server asks for some thousands. */
+  private static final int ROUNDS = 60;
+
+  private static final String MECHANISM = "SCRAM-SHA-256";
+
+  private PostgresRehearsal() {}
+
+  /** To be run on a thread of its own. What does not work here is told by whoever connects next. */
+  static void run() {
+    try {
+      // First what the compiler shall be done with in time.
+      proof();
+      Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
+      if (none != null) {
+        Class.forName(PgConnection.class.getName());
+        versionsAndTimes();
+        PGPropertyMaxResultBufferParser.parseProperty("");
+        Class.forName(TimestampUtils.class.getName());
+      }
+    } catch (SQLException | ScramException | ClassNotFoundException | LinkageError e) {
+      return;
+    }
+  }
+
+  /** The driver reads version numbers and times by the locale's rules. */
+  private static void versionsAndTimes() {
+    if (ServerVersion.v12.getVersionNum() > 0) {
+      Calendar.getInstance();
+    }
+  }
+
+  /**
+   * Proves a password to a server that is played (RFC 5802, section 5), so that the rounds which a
+   * real one asks for run compiled from the first.
+   */
+  private static void proof() throws ScramException {
+    ScramClient client =
+        ScramClient.builder()
+            .advertisedMechanisms(List.of(MECHANISM))
+            .username("*")
+            .password(new char[] {' '})
+            .build();
+    String first = client.clientFirstMessage().toString();
+    String nonce = first.substring(first.indexOf("r="));
+    client.serverFirstMessage(nonce + "0,s=AAAAAAAAAAAAAAAAAAAAAA==,i=" + ROUNDS);
+    client.clientFinalMessage();
+  }
+}
