@@ -7,6 +7,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
@@ -14,15 +16,17 @@ import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
 
 /**
- * Writes the libraries' jars again in the form that starts fastest: stored without compression, and
- * old classes with stack maps. The native libraries are left out, since the distribution holds them
- * as files. Run by the build; doing it twice changes nothing.
+ * Writes jars again in the form that starts fastest: stored without compression, old classes with
+ * stack maps, and lambdas as classes. The native libraries are left out, since the distribution
+ * holds them as files. Run by the build; doing it twice changes nothing.
  */
 public final class LibraryJars {
   private static final String NATIVE = "org/sqlite/native/";
   private static final String NOTICE = "META-INF/CHANGED-BY-WORN-LADDER.txt";
+  private static final String CLASS = ".class";
   private static final String CHANGED =
-      "Old class files in this jar were given stack maps when Worn Ladder was built.\n";
+      "When Worn Ladder was built, old class files in this jar were given stack maps, and lambdas\n"
+          + "classes of their own.\n";
 
   private LibraryJars() {}
 
@@ -49,17 +53,34 @@ public final class LibraryJars {
     boolean changed = false;
     for (ZipEntry entry : from.stream().toList()) {
       String name = entry.getName();
-      if (name.startsWith(NATIVE)) {
+      if (name.startsWith(NATIVE) || name.equals(NOTICE)) {
         continue;
       }
       byte[] content = from.getInputStream(entry).readAllBytes();
-      boolean old = name.endsWith(".class") && StackMaps.isOld(content);
-      changed |= old;
-      store(name, entry.getTime(), old ? StackMaps.into(content) : content, to);
+      Map<String, byte[]> classes = changed(name, content);
+      for (Map.Entry<String, byte[]> one : classes.entrySet()) {
+        changed |= one.getValue() != content;
+        store(one.getKey(), entry.getTime(), one.getValue(), to);
+      }
     }
     if (changed) {
       store(NOTICE, 0, CHANGED.getBytes(StandardCharsets.UTF_8), to);
     }
+  }
+
+  /** What comes in the place of a file, by its names in the jar. */
+  private static Map<String, byte[]> changed(String name, byte[] content) {
+    if (!name.endsWith(CLASS) || name.endsWith("module-info" + CLASS)) {
+      return Map.of(name, content);
+    }
+    byte[] lifted = StackMaps.isOld(content) ? StackMaps.into(content) : content;
+    Map<String, byte[]> files = new TreeMap<>();
+    String folder = name.substring(0, name.lastIndexOf('/') + 1);
+    PlainLambdas.in(lifted)
+        .forEach(
+            (made, code) ->
+                files.put(folder + made.substring(made.lastIndexOf('/') + 1) + CLASS, code));
+    return files;
   }
 
   private static void store(String name, long time, byte[] content, ZipOutputStream to)

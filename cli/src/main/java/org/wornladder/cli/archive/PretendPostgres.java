@@ -36,10 +36,14 @@ final class PretendPostgres implements AutoCloseable {
   private static final int ROUNDS = 4096;
   private static final int KEY_BITS = 256;
   private static final int TEXT_TYPE = 25;
+  private static final int TEXTS_TYPE = 1009;
   private static final int COLUMNS = 20;
 
   /** Where the catalogue's answer for an index says nothing if it is a plain one. */
   private static final int INDEX_DEFINITION = 8;
+
+  /** Where its answer for a reference tells several columns. */
+  private static final int TARGET_COLUMNS = 4;
 
   private static final String MARK = "ladder_mark";
 
@@ -47,7 +51,15 @@ final class PretendPostgres implements AutoCloseable {
 
   /** What the catalogue holds, in the words in which it is asked. */
   private static final List<String> SORTS =
-      List.of("class r", "class v", "class S", "constraint u", "routine f", "type e", "trigger");
+      List.of(
+          "class r",
+          "class v",
+          "class S",
+          "constraint u",
+          "constraint f",
+          "routine f",
+          "type e",
+          "trigger");
 
   private static final byte[] SALT = "a pretended salt".getBytes(StandardCharsets.US_ASCII);
   private static final Map<String, String> PARAMETERS =
@@ -133,6 +145,12 @@ final class PretendPostgres implements AutoCloseable {
         String[] plain = ONES.clone();
         plain[INDEX_DEFINITION] = null;
         rows(plain);
+      } else if (query.contains("confkey")) {
+        String[] reference = ONES.clone();
+        reference[TARGET_COLUMNS] = "{1}";
+        columns(Collections.nCopies(COLUMNS, "c"), TEXTS_TYPE);
+        row(reference);
+        send('C', text("SELECT 1\0"));
       } else if (query.startsWith("SELECT")
           && (query.contains("pg_catalog.pg_") || query.contains("max("))) {
         rows(ONES);
@@ -210,6 +228,10 @@ final class PretendPostgres implements AutoCloseable {
     }
 
     private void columns(List<String> names) throws IOException {
+      columns(names, TEXT_TYPE);
+    }
+
+    private void columns(List<String> names, int type) throws IOException {
       ByteArrayOutputStream description = new ByteArrayOutputStream();
       DataOutputStream columns = new DataOutputStream(description);
       columns.writeShort(names.size());
@@ -217,7 +239,7 @@ final class PretendPostgres implements AutoCloseable {
         columns.write(text(name + "\0"));
         columns.writeInt(0);
         columns.writeShort(0);
-        columns.writeInt(TEXT_TYPE);
+        columns.writeInt(type);
         columns.writeShort(-1);
         columns.writeInt(-1);
         columns.writeShort(0);

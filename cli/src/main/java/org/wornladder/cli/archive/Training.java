@@ -64,6 +64,7 @@ public final class Training {
   public static void main(String[] args) {
     Main.main(new String[] {"--version"});
     Main.prepareLibraries();
+    System.getenv("PATH");
     Path folder = Path.of(args[0], "training");
     PrintStream nowhere =
         new PrintStream(OutputStream.nullOutputStream(), false, StandardCharsets.UTF_8);
