@@ -22,8 +22,16 @@ import org.wornladder.schema.Snapshot;
  */
 record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
-    Snapshots.Ready stands = Snapshots.Ready.of(site.structure().snapshot());
-    Optional<Snapshot> kept = site.snapshots().expected(stands);
+    Schema there = site.structure();
+    Snapshots snapshots = site.snapshots();
+    try (Meanwhile<Snapshots.Last> last = Meanwhile.begin(snapshots::last)) {
+      Snapshots.Ready stands = Snapshots.Ready.of(there.snapshot());
+      return of(site, history, stands, snapshots.expected(last.get(), stands));
+    }
+  }
+
+  private static Expectation of(
+      Site site, History history, Snapshots.Ready stands, Optional<Snapshot> kept) {
     boolean known = kept.isPresent() || history.entries().isEmpty();
     Snapshot live = stands.snapshot();
     Snapshot otherwise = history.entries().isEmpty() ? live.ground() : live;

@@ -80,8 +80,7 @@ public final class Snapshots {
    * @param live what stands there
    * @return empty if no run kept a snapshot, or the last one is told in another version's words
    */
-  public Optional<Snapshot> expected(Ready live) throws SQLException {
-    Last last = last();
+  public Optional<Snapshot> expected(Last last, Ready live) throws SQLException {
     if (last.began().isEmpty()) {
       // What stands as it should need not be unpacked.
       return last.expected().equals(Optional.of(live.fingerprint()))
@@ -103,9 +102,10 @@ public final class Snapshots {
    * @param expected what should stand there; empty if no run kept it
    * @param began what stood there before a run that did not come to its end; empty if there is none
    */
-  private record Last(Optional<String> expected, Optional<String> began) {}
+  public record Last(Optional<String> expected, Optional<String> began) {}
 
-  private Last last() throws SQLException {
+  /** Reads what was kept last. */
+  public Last last() throws SQLException {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
     if (!exists()) {

@@ -5,6 +5,7 @@ import java.util.Calendar;
 import java.util.List;
 import java.util.Properties;
 import org.postgresql.Driver;
+import org.postgresql.core.Parser;
 import org.postgresql.core.ServerVersion;
 import org.postgresql.jdbc.PgConnection;
 import org.postgresql.jdbc.TimestampUtils;
@@ -35,6 +36,7 @@ final class PostgresRehearsal {
         versionsAndTimes();
         PGPropertyMaxResultBufferParser.parseProperty("");
         Class.forName(TimestampUtils.class.getName());
+        Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
       }
     } catch (SQLException | ScramException | ClassNotFoundException | LinkageError e) {
       return;

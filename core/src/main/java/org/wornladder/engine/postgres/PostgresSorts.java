@@ -38,10 +38,17 @@ final class PostgresSorts {
   /** One that is not the language's, which stands in every database and owns nothing managed. */
   static final String EXTENSION = "extension";
 
+  /** So many tables that a second connection is worth its opening. */
+  static final String MANY_TABLES = "many tables";
+
+  private static final int MANY = 500;
+
   /** Rules of the catalogue's own views have lower numbers (manual, "Object Identifier Types"). */
   private static final String QUERY =
       """
       SELECT DISTINCT 'class ' || relkind::text FROM pg_catalog.pg_class WHERE relnamespace = %here
+      UNION ALL SELECT 'many tables' FROM pg_catalog.pg_class
+        WHERE relnamespace = %here AND relkind IN ('r', 'p') HAVING count(*) >= %many
       UNION ALL SELECT DISTINCT 'type ' || typtype::text FROM pg_catalog.pg_type WHERE typnamespace = %here
       UNION ALL SELECT DISTINCT 'routine ' || prokind::text FROM pg_catalog.pg_proc WHERE pronamespace = %here
       UNION ALL SELECT DISTINCT 'constraint ' || contype::text FROM pg_catalog.pg_constraint
@@ -75,8 +82,8 @@ final class PostgresSorts {
    * @param schemas the names of the managed ones, as texts
    */
   static String query(String schemas) {
-    return QUERY.replace(
-        "%here",
-        "ANY (ARRAY(SELECT oid FROM pg_catalog.pg_namespace WHERE nspname IN (" + schemas + ")))");
+    String here =
+        "ANY (ARRAY(SELECT oid FROM pg_catalog.pg_namespace WHERE nspname IN (" + schemas + ")))";
+    return QUERY.replace("%here", here).replace("%many", String.valueOf(MANY));
   }
 }

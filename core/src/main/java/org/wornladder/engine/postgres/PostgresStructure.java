@@ -103,9 +103,6 @@ final class PostgresStructure {
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
        ORDER BY k.conrelid, k.conname""";
 
-  /** With so many tables a second connection is worth its opening. */
-  private static final int LARGE = 500;
-
   /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
   private static final Pattern INVENTED = Pattern.compile(".*_(key|check|excl|fkey)\\d*");
 
@@ -142,8 +139,7 @@ final class PostgresStructure {
     List<SchemaObject> objects = new ArrayList<>();
     Question ofObjects = new PostgresObjects(scope).question(objects);
     if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
-      inTurn(List.of(rows(TABLES, this::readTables)));
-      readParts(ofObjects);
+      readTables(ofObjects);
     } else {
       inTurn(List.of(ofObjects));
     }
@@ -167,9 +163,10 @@ final class PostgresStructure {
     return new Schema(tables, objects);
   }
 
-  /** Reads what tables consist of, and the objects beside them. */
-  private void readParts(Question ofObjects) throws SQLException {
+  /** Reads the tables, what they consist of, and the objects beside them. */
+  private void readTables(Question ofObjects) throws SQLException {
     List<Question> questions = new ArrayList<>();
+    questions.add(rows(TABLES, this::readOptions));
     questions.add(rows(COLUMNS, this::readColumns));
     if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
         .anyMatch(scope::has)) {
@@ -186,7 +183,7 @@ final class PostgresStructure {
               answered.getMoreResults();
               read(answered, indexes::read);
             });
-    if (options.size() < LARGE || second.isEmpty()) {
+    if (second.isEmpty() || !scope.has(PostgresSorts.MANY_TABLES)) {
       questions.add(ofIndexes);
       questions.add(ofObjects);
       inTurn(questions);
@@ -220,7 +217,7 @@ final class PostgresStructure {
     queries.inTurn(sql.getConnection(), questions);
   }
 
-  private void readTables(ResultSet rows) throws SQLException {
+  private void readOptions(ResultSet rows) throws SQLException {
     while (rows.next()) {
       Map<String, String> said = new HashMap<>();
       for (int i = 0; i < OPTIONS.size(); i++) {
