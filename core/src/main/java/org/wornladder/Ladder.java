@@ -9,6 +9,7 @@ import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
+import org.wornladder.climb.Preparation;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.Settlement;
 import org.wornladder.diff.CreationScript;
@@ -138,6 +139,7 @@ public final class Ladder {
    */
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
+    rehearsePlan(environment);
     rehearse();
     return in(
         environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
@@ -354,7 +356,16 @@ public final class Ladder {
   private void rehearse() {
     if (approach.isPresent()) {
       Engines.awaitLoaded();
-      Rehearsal.until(approach.get()::isDone);
+      Rehearsal.ofStructure(approach.get()::isDone);
+    }
+  }
+
+  /** For calls that will run rungs. */
+  private void rehearsePlan(String name) {
+    if (approach.isPresent()) {
+      Environment environment = environments.read(name);
+      Preparation preparation = new Preparation(Engines.of(environment), environment);
+      Rehearsal.ofPlan(preparation, project.rungs(), approach.get()::isDone);
     }
   }
 

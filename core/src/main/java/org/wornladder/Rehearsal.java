@@ -5,7 +5,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import org.wornladder.climb.Preparation;
+import org.wornladder.fault.LadderException;
 import org.wornladder.journal.Snapshots;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Rung;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -15,26 +19,43 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
 /**
- * Tells a structure to nobody while a server is on its way: the first time takes ten times as long
- * as those that follow, and there is nothing else to do.
+ * Does for nothing what a call will do in earnest, while a server is on its way: the first time
+ * takes ten times as long as those that follow, and there is nothing else to do.
  */
 final class Rehearsal {
   private static final int TABLES = 10;
-  private static final int MOST = 20;
+  private static final int ROUNDS = 20;
+  private static final int RUNGS = 200;
 
   private Rehearsal() {}
 
   /**
+   * Tells a structure.
+   *
    * @param enough asked after every round
    */
-  static void until(BooleanSupplier enough) {
+  static void ofStructure(BooleanSupplier enough) {
     List<Table> tables = new ArrayList<>();
     for (int i = 0; i < TABLES; i++) {
       tables.add(table("bin_" + i));
     }
     Schema schema = new Schema(tables, List.of());
-    for (int i = 0; i < MOST && !enough.getAsBoolean(); i++) {
+    for (int i = 0; i < ROUNDS && !enough.getAsBoolean(); i++) {
       Snapshots.Ready.of(schema.snapshot());
+    }
+  }
+
+  /** Takes the newest rungs apart. What is wrong with them is told when they are planned. */
+  static void ofPlan(Preparation preparation, List<Rung> rungs, BooleanSupplier enough) {
+    try {
+      for (int i = rungs.size() - 1; i >= Math.max(0, rungs.size() - RUNGS); i--) {
+        if (enough.getAsBoolean()) {
+          return;
+        }
+        preparation.statements(rungs.get(i).script(), Direction.UP);
+      }
+    } catch (LadderException e) {
+      return;
     }
   }
 
