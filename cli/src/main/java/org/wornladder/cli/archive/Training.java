@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import javax.crypto.Mac;
+import org.wornladder.Ladder;
 import org.wornladder.cli.LadderCli;
 import org.wornladder.cli.Main;
 import org.wornladder.cli.Terminal;
@@ -86,6 +87,9 @@ public final class Training {
     for (Class<?> driver : List.of(org.postgresql.Driver.class, org.mariadb.jdbc.Driver.class)) {
       load(driver);
     }
+    for (Class<?> own : List.of(Ladder.class, LadderCli.class)) {
+      load(own);
+    }
     try (PretendPostgres server = new PretendPostgres()) {
       Files.createDirectories(folder.resolve("rungs"));
       Mac.getInstance("HmacSHA256");
@@ -106,9 +110,9 @@ public final class Training {
     }
   }
 
-  /** Loads the classes of a driver's jar that load without what the driver leaves to choice. */
-  private static void load(Class<?> driver) {
-    String path = driver.getProtectionDomain().getCodeSource().getLocation().getPath();
+  /** Loads the classes of a jar that load without what the jar leaves to choice. */
+  private static void load(Class<?> one) {
+    String path = one.getProtectionDomain().getCodeSource().getLocation().getPath();
     try (ZipFile jar = new ZipFile(path)) {
       for (ZipEntry entry : jar.stream().toList()) {
         String name = entry.getName();
