@@ -3,8 +3,11 @@ package org.wornladder.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.URL;
+import java.net.URLClassLoader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
@@ -68,6 +71,56 @@ class InstallationIT {
     assertThat(work.ladder("status").exits(0).err()).isEmpty();
     work.run(List.of(home.resolve("bin/ladder-archive").toString())).exits(0).says("Wrote");
     assertThat(archive).exists();
+  }
+
+  /** They are written anew when the program is built. */
+  @Test
+  void everyClassOfEveryJarIsSound() throws IOException {
+    List<Path> jars;
+    try (var files = Files.list(Workspace.DISTRIBUTION.resolve("lib"))) {
+      jars = files.filter(file -> file.toString().endsWith(".jar")).toList();
+    }
+    List<URL> urls = new ArrayList<>();
+    List<String> names = new ArrayList<>();
+    for (Path jar : jars) {
+      urls.add(jar.toUri().toURL());
+      try (ZipFile file = new ZipFile(jar.toFile())) {
+        file.stream()
+            .map(entry -> entry.getName())
+            .filter(name -> name.endsWith(".class") && !name.startsWith("META-INF"))
+            .forEach(name -> names.add(name.replace(".class", "").replace('/', '.')));
+      }
+    }
+    ClassLoader platform = ClassLoader.getPlatformClassLoader();
+    try (URLClassLoader loader = new URLClassLoader(urls.toArray(URL[]::new), platform)) {
+      assertThat(names).hasSizeGreaterThan(5000).anyMatch(name -> name.contains("$$Plain"));
+      assertThat(names).filteredOn(name -> isUnsound(name, loader)).isEmpty();
+    }
+  }
+
+  /** To ask for its methods is to have it verified. */
+  private static boolean isUnsound(String name, ClassLoader loader) {
+    try {
+      Class.forName(name, false, loader).getDeclaredMethods();
+      return false;
+    } catch (VerifyError | ClassFormatError | IncompatibleClassChangeError e) {
+      return true;
+    } catch (ClassNotFoundException | LinkageError e) {
+      // It is for a library that is not here.
+      return false;
+    }
+  }
+
+  @Test
+  void javaKeepsTheOrderOfItsProvidersWhereSomebodyNamedAnother() throws IOException {
+    Workspace work =
+        Workspace.hollowfield(Files.createDirectory(folder.resolve("project"))).tables(1);
+    Path other = folder.resolve("other.properties");
+    Files.writeString(other, "keystore.type=jks\n");
+    work.variable("JDK_JAVA_OPTIONS", "-Djava.security.properties=" + other)
+        .ladder("apply")
+        .exits(0)
+        .says("dev is at 0001");
   }
 
   @Test
