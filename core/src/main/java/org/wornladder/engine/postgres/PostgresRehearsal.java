@@ -1,5 +1,7 @@
 package org.wornladder.engine.postgres;
 
+import java.security.GeneralSecurityException;
+import java.security.MessageDigest;
 import java.sql.SQLException;
 import java.util.Calendar;
 import java.util.List;
@@ -11,14 +13,18 @@ import org.postgresql.jdbc.PgConnection;
 import org.postgresql.jdbc.TimestampUtils;
 import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
 import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
-import org.postgresql.util.PGPropertyMaxResultBufferParser;
 
 /**
  * What the driver does for the first connection alone, done ahead and with nobody: to load it all
  * takes longer than to connect.
  */
 final class PostgresRehearsal {
-  /** As many as make the compiler take notice; a server asks for some thousands. */
+  /** As many as make the compiler take notice; the proof of a password takes some thousands. */
+  private static final int BLOCKS = 250;
+
+  /** Bytes (FIPS 180-4, section 1). */
+  private static final int BLOCK = 64;
+
   private static final int ROUNDS = 60;
 
   private static final String MECHANISM = "SCRAM-SHA-256";
@@ -28,17 +34,21 @@ final class PostgresRehearsal {
   /** To be run on a thread of its own. What does not work here is told by whoever connects next. */
   static void run() {
     try {
-      // First what the compiler shall be done with in time.
-      proof();
+      // First what the compiler shall be done with in time, then what a connection needs, in order.
+      MessageDigest.getInstance("SHA-256").digest(new byte[BLOCKS * BLOCK]);
       Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
       if (none != null) {
         Class.forName(PgConnection.class.getName());
         versionsAndTimes();
-        PGPropertyMaxResultBufferParser.parseProperty("");
+        proof();
         Class.forName(TimestampUtils.class.getName());
         Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
       }
-    } catch (SQLException | ScramException | ClassNotFoundException | LinkageError e) {
+    } catch (SQLException
+        | GeneralSecurityException
+        | ScramException
+        | ClassNotFoundException
+        | LinkageError e) {
       return;
     }
   }
