@@ -53,6 +53,9 @@ public final class LibraryJars {
     boolean changed = false;
     for (ZipEntry entry : from.stream().toList()) {
       String name = entry.getName();
+      if (name.equals(NOTICE)) {
+        changed = true;
+      }
       if (name.startsWith(NATIVE) || name.equals(NOTICE)) {
         continue;
       }

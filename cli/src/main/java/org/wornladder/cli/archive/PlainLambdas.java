@@ -87,14 +87,17 @@ final class PlainLambdas extends ClassVisitor {
   private LambdaClass lambda(String method, String type, Object... arguments) {
     String name = host + "$$Plain" + made.size();
     Handle target = (Handle) arguments[1];
-    boolean isBody = target.getOwner().equals(host) && target.getName().startsWith(LAMBDA);
     return new LambdaClass(
         name,
         method,
         type,
         (Type) arguments[0],
         (Type) arguments[2],
-        isBody ? body(target) : reachable(target));
+        isBody(target) ? body(target) : reachable(target));
+  }
+
+  private boolean isBody(Handle target) {
+    return target.getOwner().equals(host) && target.getName().startsWith(LAMBDA);
   }
 
   /** What javac made of a lambda's body: nobody else calls it, so that it may have another name. */
@@ -125,9 +128,7 @@ final class PlainLambdas extends ClassVisitor {
   private Object[] renamed(Object... arguments) {
     Object[] renamed = arguments.clone();
     for (int i = 0; i < renamed.length; i++) {
-      if (renamed[i] instanceof Handle handle
-          && handle.getOwner().equals(host)
-          && handle.getName().startsWith(LAMBDA)) {
+      if (renamed[i] instanceof Handle handle && isBody(handle)) {
         renamed[i] = body(handle);
       }
     }

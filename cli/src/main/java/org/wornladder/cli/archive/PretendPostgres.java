@@ -148,9 +148,7 @@ final class PretendPostgres implements AutoCloseable {
       } else if (query.contains("confkey")) {
         String[] reference = ONES.clone();
         reference[TARGET_COLUMNS] = "{1}";
-        columns(Collections.nCopies(COLUMNS, "c"), TEXTS_TYPE);
-        row(reference);
-        send('C', text("SELECT 1\0"));
+        rows(TEXTS_TYPE, reference);
       } else if (query.startsWith("SELECT")
           && (query.contains("pg_catalog.pg_") || query.contains("max("))) {
         rows(ONES);
@@ -207,7 +205,11 @@ final class PretendPostgres implements AutoCloseable {
     }
 
     private void rows(String... values) throws IOException {
-      columns(Collections.nCopies(values.length, "c"));
+      rows(TEXT_TYPE, values);
+    }
+
+    private void rows(int type, String... values) throws IOException {
+      columns(Collections.nCopies(values.length, "c"), type);
       row(values);
       send('C', text("SELECT 1\0"));
     }

@@ -7,13 +7,9 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.GeneralSecurityException;
-import java.security.MessageDigest;
-import java.security.SecureRandom;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
-import javax.crypto.Mac;
 import org.wornladder.Ladder;
 import org.wornladder.cli.LadderCli;
 import org.wornladder.cli.Main;
@@ -92,9 +88,6 @@ public final class Training {
     }
     try (PretendPostgres server = new PretendPostgres()) {
       Files.createDirectories(folder.resolve("rungs"));
-      Mac.getInstance("HmacSHA256");
-      MessageDigest.getInstance("SHA-256");
-      new SecureRandom().nextInt();
       Files.writeString(
           folder.resolve("ladder.yaml"),
           SERVERS.formatted(PretendPostgres.PASSWORD, server.port()));
@@ -105,7 +98,7 @@ public final class Training {
       for (String[] command : SERVER_COMMANDS) {
         new LadderCli(terminal, folder).run(command);
       }
-    } catch (GeneralSecurityException | IOException e) {
+    } catch (IOException e) {
       throw new IllegalStateException(e);
     }
   }
