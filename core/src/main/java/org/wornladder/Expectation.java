@@ -3,6 +3,7 @@ package org.wornladder;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.Callable;
 import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.diff.ExpectedStructure;
@@ -10,6 +11,7 @@ import org.wornladder.diff.Ignored;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Meanwhile;
 import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Schema;
@@ -22,13 +24,30 @@ import org.wornladder.schema.Snapshot;
  */
 record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
+    return told(site, () -> history).expectation();
+  }
+
+  /** The same with the history, which is read while what stands there is told. */
+  record Told(History history, Expectation expectation) {}
+
+  static Told told(Site site) throws SQLException {
+    return told(site, () -> site.journal().read(Depth.WHOLE));
+  }
+
+  private static Told told(Site site, Callable<History> reading) throws SQLException {
     Schema there = site.structure();
     Snapshots snapshots = site.snapshots();
-    try (Meanwhile<Snapshots.Last> last = Meanwhile.begin(snapshots::last)) {
+    try (Meanwhile<Kept> asking =
+        Meanwhile.begin(() -> new Kept(reading.call(), snapshots.last()))) {
       Snapshots.Ready stands = Snapshots.Ready.of(there.snapshot());
-      return of(site, history, stands, snapshots.expected(last.get(), stands));
+      Kept kept = asking.get();
+      Optional<Snapshot> expected = snapshots.expected(kept.last(), stands);
+      return new Told(kept.history(), of(site, kept.history(), stands, expected));
     }
   }
+
+  /** What was kept of the runs so far. */
+  private record Kept(History history, Snapshots.Last last) {}
 
   private static Expectation of(
       Site site, History history, Snapshots.Ready stands, Optional<Snapshot> kept) {

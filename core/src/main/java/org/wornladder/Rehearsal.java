@@ -24,7 +24,7 @@ import org.wornladder.schema.Table;
  */
 final class Rehearsal {
   private static final int TABLES = 10;
-  private static final int ROUNDS = 20;
+  private static final int ROUNDS = 5;
   private static final int RUNGS = 200;
 
   private Rehearsal() {}

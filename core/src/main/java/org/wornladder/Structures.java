@@ -79,8 +79,9 @@ record Structures(
         environment,
         Access.READ,
         site -> {
-          History history = site.journal().read(Depth.WHOLE);
-          Expectation expectation = Expectation.of(site, history);
+          Expectation.Told told = Expectation.told(site);
+          History history = told.history();
+          Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
           List<Difference> counting = new Ignored(project.settings().ignore()).without(all);

@@ -58,6 +58,11 @@ final class PostgresIndexes {
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, String> classes = new HashMap<>();
 
+  /** Definitions by the numbers of the indexes, and the numbers of those that have none yet. */
+  private final Map<String, String> definitions = new HashMap<>();
+
+  private final List<String> others = new ArrayList<>();
+
   /**
    * @param sql asks what is not plain
    * @param attributes complete when {@link #read} is called
@@ -120,13 +125,10 @@ final class PostgresIndexes {
         keyMore.put(table, more);
       }
     }
-    define();
+    definePlain();
   }
 
-  /** Writes the definitions of those that are plain, and asks for the others. */
-  private void define() throws SQLException {
-    Map<String, String> definitions = new HashMap<>();
-    List<String> others = new ArrayList<>();
+  private void definePlain() throws SQLException {
     for (Row row : rows) {
       if (row.definition().isEmpty()) {
         if (classes.isEmpty()) {
@@ -138,6 +140,10 @@ final class PostgresIndexes {
                 () -> others.add(row.number()));
       }
     }
+  }
+
+  /** To be called when all that was asked is read: asks for the definitions of the others. */
+  void complete() throws SQLException {
     if (!others.isEmpty()) {
       pairs(DEFINITIONS.formatted(String.join(",", others)))
           .forEach((number, definition) -> definitions.put(number, unnamed(definition)));

@@ -2,6 +2,7 @@ package org.wornladder.engine.postgres;
 
 import static java.util.Map.entry;
 
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -258,8 +259,7 @@ final class PostgresObjects {
     askFor(PostgresSorts.AGGREGATE, Kind.AGGREGATE, AGGREGATES);
     askFor(PostgresSorts.TRIGGER, Kind.TRIGGER, TRIGGERS);
     OTHERS.forEach(other -> askFor(other.getKey(), Kind.OTHER, other.getValue()));
-    ask(Kind.OWNER, PostgresRights.OWNERS);
-    ask(Kind.GRANT, PostgresRights.GRANTS);
+    queries.add(scope.of(PostgresRights.QUERY));
     return new PostgresQueries.Question(queries, answered -> read(answered, found));
   }
 
@@ -269,6 +269,9 @@ final class PostgresObjects {
           kind.isView() ? PostgresViewText::canonical : UnaryOperator.identity();
       StructureRows.objects(found, kind, answered.getResultSet(), canonical);
       answered.getMoreResults();
+    }
+    try (ResultSet rows = answered.getResultSet()) {
+      PostgresRights.read(rows, found);
     }
   }
 

@@ -1,10 +1,14 @@
 package org.wornladder.engine.postgres;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.SchemaObject;
 
 /**
  * Whose things are, and who else may do what with them (manual, 5.8 "Privileges"). What the owner
@@ -14,9 +18,10 @@ final class PostgresRights {
   /** What stands between a thing and a role. */
   private static final String TO = " to ";
 
-  private static final String THINGS =
+  /** A name, the table it belongs to, and who owns it or else what may be done with it. */
+  static final String QUERY =
       """
-      (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
+      WITH thing AS (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
             WHEN 'S' THEN 'sequence' ELSE 'table' END AS kind, %name(c.relname) AS name,
           c.relowner AS owner, c.relacl AS acl
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
@@ -29,28 +34,46 @@ final class PostgresRights {
         FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
        WHERE t.typtype IN ('e', 'd') AND %own(pg_type, t)
       UNION ALL SELECT 'schema', n.nspname, n.nspowner, n.nspacl
-        FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all)) thing""";
-
-  static final String OWNERS =
-      "SELECT thing.kind || ' ' || thing.name, CASE WHEN thing.kind = 'table' THEN thing.name ELSE ''"
-          + " END, '', pg_catalog.pg_get_userbyid(thing.owner) AS owner FROM "
-          + THINGS;
-
-  static final String GRANTS =
-      """
-      SELECT concat(thing.kind, ' ', thing.name, ' to ', CASE WHEN a.grantee = 0 THEN 'PUBLIC'
-            ELSE pg_catalog.pg_get_userbyid(a.grantee) END), CASE WHEN thing.kind = 'table'
-            THEN thing.name ELSE '' END, '', string_agg(a.privilege_type || CASE WHEN a.is_grantable
-            THEN ' (may grant it on)' ELSE '' END, ', ' ORDER BY a.privilege_type) AS rights
-        FROM THINGS
-       CROSS JOIN LATERAL pg_catalog.aclexplode(thing.acl) a
+        FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all))
+      SELECT thing.kind || ' ' || thing.name, CASE WHEN thing.kind = 'table' THEN thing.name ELSE ''
+          END, pg_catalog.pg_get_userbyid(thing.owner), NULL FROM thing
+      UNION ALL SELECT concat(thing.kind, ' ', thing.name, ' to ', CASE WHEN a.grantee = 0
+            THEN 'PUBLIC' ELSE pg_catalog.pg_get_userbyid(a.grantee) END), CASE WHEN
+            thing.kind = 'table' THEN thing.name ELSE '' END, NULL, string_agg(a.privilege_type ||
+            CASE WHEN a.is_grantable THEN ' (may grant it on)' ELSE '' END, ', '
+            ORDER BY a.privilege_type)
+        FROM thing CROSS JOIN LATERAL pg_catalog.aclexplode(thing.acl) a
        WHERE thing.acl IS NOT NULL AND a.grantee <> thing.owner
-       GROUP BY thing.kind, thing.name, a.grantee"""
-          .replace("THINGS", THINGS);
+       GROUP BY thing.kind, thing.name, a.grantee""";
 
+  private static final String OWNER = "owner";
+  private static final String RIGHTS = "rights";
   private static final String GRANTABLE = " (may grant it on)";
 
   private PostgresRights() {}
+
+  /** Adds what {@link #QUERY} found: owners, then grants, each by name. */
+  static void read(ResultSet rows, List<SchemaObject> found) throws SQLException {
+    List<SchemaObject> owners = new ArrayList<>();
+    List<SchemaObject> grants = new ArrayList<>();
+    while (rows.next()) {
+      String owner = rows.getString(3);
+      if (owner != null) {
+        owners.add(right(Kind.OWNER, rows, Map.of(OWNER, owner)));
+      } else {
+        grants.add(right(Kind.GRANT, rows, Map.of(RIGHTS, rows.getString(4))));
+      }
+    }
+    for (List<SchemaObject> sorted : List.of(owners, grants)) {
+      sorted.sort((one, other) -> one.name().compareTo(other.name()));
+      found.addAll(sorted);
+    }
+  }
+
+  private static SchemaObject right(Kind kind, ResultSet row, Map<String, String> fact)
+      throws SQLException {
+    return new SchemaObject(kind, row.getString(1), row.getString(2), "", fact);
+  }
 
   /**
    * The statements that give a view the owner and the grants again that it had (manual, "GRANT").
@@ -66,12 +89,12 @@ final class PostgresRights {
     for (Element right : standing) {
       if (right.kind() == Kind.OWNER && right.name().equals(own)) {
         right
-            .fact("owner")
+            .fact(OWNER)
             .ifPresent(role -> statements.add("ALTER " + thing + " OWNER TO " + name.apply(role)));
       } else if (right.kind() == Kind.GRANT && isOf(view, right, standing)) {
         String role = right.name().substring((own + TO).length());
         String to = " TO " + (role.equals("PUBLIC") ? role : name.apply(role));
-        grants(right.fact("rights").orElse(""), thing, to, statements);
+        grants(right.fact(RIGHTS).orElse(""), thing, to, statements);
       }
     }
     return statements;

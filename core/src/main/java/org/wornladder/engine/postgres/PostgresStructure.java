@@ -1,5 +1,6 @@
 package org.wornladder.engine.postgres;
 
+import java.sql.Array;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -49,10 +50,17 @@ final class PostgresStructure {
           "storage options",
           "row security",
           "comment");
+
+  /**
+   * The server looks at a table for each expression that may name its columns, which takes longer
+   * than all the rest: of these only a generated column's does (manual, "System Information
+   * Functions").
+   */
   private static final String COLUMNS =
       """
       SELECT %name(c.relname), a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
-          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin, d.adrelid),
+          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin,
+            CASE WHEN a.attgenerated <> '' THEN d.adrelid ELSE 0 END),
           CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
           CASE WHEN a.attidentity <> '' THEN (SELECT concat_ws(' ', CASE a.attidentity WHEN 'a'
             THEN 'always' ELSE 'by default' END, '(' || nullif(concat_ws(' ',
@@ -79,6 +87,7 @@ final class PostgresStructure {
         LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
        WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)
        ORDER BY a.attrelid, a.attnum""";
+
   private static final String CONSTRAINTS =
       """
       SELECT %name(c.relname), k.contype, k.conname, pg_catalog.pg_get_constraintdef(k.oid)
@@ -88,18 +97,20 @@ final class PostgresStructure {
          AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
   private static final String FOREIGN_KEYS =
       """
-      SELECT %name(c.relname), k.conname, (SELECT %name(t.relname)
-            FROM pg_catalog.pg_class t JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace
-           WHERE t.oid = k.confrelid), array_to_string(k.conkey, ' '),
-          ARRAY(SELECT a.attname::text FROM unnest(k.confkey) WITH ORDINALITY u (number, place)
+      SELECT %name(c.relname), k.conname, t.name, array_to_string(k.conkey, ' '),
+          array_to_string(k.confkey, ' '), CASE WHEN NOT t.managed THEN ARRAY(SELECT a.attname::text
+            FROM unnest(k.confkey) WITH ORDINALITY u (number, place)
             JOIN pg_catalog.pg_attribute a ON a.attrelid = k.confrelid AND a.attnum = u.number
-            ORDER BY u.place), %action(k.confupdtype), %action(k.confdeltype),
+            ORDER BY u.place) END, %action(k.confupdtype), %action(k.confdeltype),
           concat_ws(' ', CASE WHEN k.confmatchtype = 'f' THEN 'MATCH FULL' END,
             CASE WHEN k.condeferrable THEN 'DEFERRABLE' END,
             CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
             CASE WHEN NOT k.convalidated THEN 'NOT VALID' END)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN %schemas ON n.oid = c.relnamespace
+        JOIN (SELECT t.oid, %name(t.relname) AS name,
+              n.nspname IN (%all) AND %own(pg_class, t) AS managed FROM pg_catalog.pg_class t
+            JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace) t ON t.oid = k.confrelid
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
        ORDER BY k.conrelid, k.conname""";
 
@@ -168,13 +179,6 @@ final class PostgresStructure {
     List<Question> questions = new ArrayList<>();
     questions.add(rows(TABLES, this::readOptions));
     questions.add(rows(COLUMNS, this::readColumns));
-    if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
-        .anyMatch(scope::has)) {
-      questions.add(rows(CONSTRAINTS, this::readConstraints));
-    }
-    if (scope.has(PostgresSorts.FOREIGN_KEY)) {
-      questions.add(rows(foreignKeys(), this::readForeignKeys));
-    }
     Question ofIndexes =
         new Question(
             List.of(PostgresIndexes.DEFAULT_CLASSES, scope.of(PostgresIndexes.QUERY)),
@@ -183,19 +187,30 @@ final class PostgresStructure {
               answered.getMoreResults();
               read(answered, indexes::read);
             });
-    if (second.isEmpty() || !scope.has(PostgresSorts.MANY_TABLES)) {
+    boolean onSecond = second.isPresent() && scope.has(PostgresSorts.MANY_TABLES);
+    if (!onSecond) {
+      // Early, since to read them takes longest: the server goes on meanwhile.
       questions.add(ofIndexes);
-      questions.add(ofObjects);
-      inTurn(questions);
-      return;
+    }
+    if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
+        .anyMatch(scope::has)) {
+      questions.add(rows(CONSTRAINTS, this::readConstraints));
+    }
+    if (scope.has(PostgresSorts.FOREIGN_KEY)) {
+      questions.add(rows(foreignKeys(), this::readForeignKeys));
     }
     questions.add(ofObjects);
-    try (PostgresSecond meanwhile = second.get().apply(scope.of(PostgresIndexes.QUERY))) {
-      inTurn(questions);
-      if (!meanwhile.read(indexes::read)) {
-        inTurn(List.of(ofIndexes));
+    if (onSecond) {
+      try (PostgresSecond meanwhile = second.get().apply(scope.of(PostgresIndexes.QUERY))) {
+        inTurn(questions);
+        if (!meanwhile.read(indexes::read)) {
+          inTurn(List.of(ofIndexes));
+        }
       }
+    } else {
+      inTurn(questions);
     }
+    indexes.complete();
   }
 
   /** What is done with the rows of a query. */
@@ -292,10 +307,18 @@ final class PostgresStructure {
                   rows.getString(2),
                   attributes.names(rows.getString(1), rows.getString(4)),
                   rows.getString(3),
-                  List.of((String[]) rows.getArray(5).getArray()),
-                  rows.getString(6),
+                  targets(rows),
                   rows.getString(7),
-                  rows.getString(8)));
+                  rows.getString(8),
+                  rows.getString(9)));
     }
+  }
+
+  /** The columns that a foreign key points to; those of a table that is not read come by name. */
+  private List<String> targets(ResultSet key) throws SQLException {
+    Array names = key.getArray(6);
+    return names == null
+        ? attributes.names(key.getString(3), key.getString(5))
+        : List.of((String[]) names.getArray());
   }
 }
