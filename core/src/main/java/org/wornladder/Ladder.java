@@ -140,7 +140,6 @@ public final class Ladder {
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
     rehearsePlan(environment);
-    rehearse();
     return in(
         environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
   }
@@ -148,7 +147,6 @@ public final class Ladder {
   /** Runs ways down. */
   public Outcome rollback(
       String environment, RollbackOptions options, Approval approval, Listener listener) {
-    rehearse();
     return in(
         environment, Access.WRITE, site -> changing().rollback(site, options, approval, listener));
   }
@@ -253,13 +251,11 @@ public final class Ladder {
    * read, but for the scratch database in which files are run.
    */
   public Drift drift(String environment, Against against) {
-    rehearse();
     return structures().drift(environment, against, false);
   }
 
   /** The same with owners and grants. */
   public Drift driftWithRights(String environment, Against against) {
-    rehearse();
     return structures().drift(environment, against, true);
   }
 
@@ -352,15 +348,7 @@ public final class Ladder {
         environment, project, settings, access, sessionAhead(environment.name(), access), work);
   }
 
-  /** For calls that will tell structures: uses the time until the session is open. */
-  private void rehearse() {
-    if (approach.isPresent()) {
-      Engines.awaitLoaded();
-      Rehearsal.ofStructure(approach.get()::isDone);
-    }
-  }
-
-  /** For calls that will run rungs. */
+  /** For calls that will run rungs: uses the time until the session is open. */
   private void rehearsePlan(String name) {
     if (approach.isPresent()) {
       Environment environment = environments.read(name);

@@ -23,8 +23,6 @@ public final class Engines {
   private static final List<Engine> OWN =
       List.of(new SqliteEngine(), new PostgresEngine(), new MariadbEngine(), new H2Engine());
 
-  private static volatile Optional<Thread> loading = Optional.empty();
-
   private Engines() {}
 
   /**
@@ -37,19 +35,7 @@ public final class Engines {
   public static void loadAhead(Path settings) {
     Thread thread = new Thread(new Loading(settings), "engine");
     thread.setDaemon(true);
-    loading = Optional.of(thread);
     thread.start();
-  }
-
-  /** Waits until what was begun by {@link #loadAhead} is done, if it was. */
-  public static void awaitLoaded() {
-    try {
-      if (loading.isPresent()) {
-        loading.get().join();
-      }
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
   }
 
   /** A class by name: the first lambda of a program costs as much as reading its settings. */

@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
 import org.wornladder.schema.Element;
@@ -54,14 +55,10 @@ final class PostgresIndexes {
   private final PostgresAttributes attributes;
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
   private final Map<String, Map<String, String>> keyMore = new HashMap<>();
-  private final List<Row> rows = new ArrayList<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, String> classes = new HashMap<>();
 
-  /** Definitions by the numbers of the indexes, and the numbers of those that have none yet. */
-  private final Map<String, String> definitions = new HashMap<>();
-
-  private final List<String> others = new ArrayList<>();
+  private final List<Undefined> undefined = new ArrayList<>();
 
   /**
    * @param sql asks what is not plain
@@ -91,6 +88,9 @@ final class PostgresIndexes {
       String collations,
       String number) {}
 
+  /** An index whose definition only the server can write, and where it stands. */
+  private record Undefined(Row row, List<Index> ofTable, int place) {}
+
   /** Takes what {@link #DEFAULT_CLASSES} found; before the indexes, or it is asked for. */
   void readClasses(ResultSet found) throws SQLException {
     while (found.next()) {
@@ -116,7 +116,7 @@ final class PostgresIndexes {
               found.getString(13),
               found.getString(14),
               found.getString(15));
-      rows.add(row);
+      add(row);
       if (found.getBoolean(3)) {
         primaryKeys.put(table, names(row));
         Map<String, String> more = new HashMap<>();
@@ -125,49 +125,40 @@ final class PostgresIndexes {
         keyMore.put(table, more);
       }
     }
-    definePlain();
   }
 
-  private void definePlain() throws SQLException {
-    for (Row row : rows) {
-      if (row.definition().isEmpty()) {
-        if (classes.isEmpty()) {
-          classes.putAll(pairs(DEFAULT_CLASSES));
-        }
-        plain(row)
-            .ifPresentOrElse(
-                definition -> definitions.put(row.number(), definition),
-                () -> others.add(row.number()));
-      }
+  private void add(Row row) throws SQLException {
+    List<Index> ofTable = indexes.computeIfAbsent(row.table(), key -> new ArrayList<>());
+    Optional<String> definition =
+        row.definition().isPresent() ? row.definition().map(PostgresIndexes::unnamed) : plain(row);
+    if (definition.isEmpty()) {
+      undefined.add(new Undefined(row, ofTable, ofTable.size()));
     }
+    ofTable.add(index(row, definition.orElse("")));
   }
 
-  /** To be called when all that was asked is read: asks for the definitions of the others. */
+  /** To be called when all that was asked is read: asks for the definitions that are not plain. */
   void complete() throws SQLException {
-    if (!others.isEmpty()) {
-      pairs(DEFINITIONS.formatted(String.join(",", others)))
-          .forEach((number, definition) -> definitions.put(number, unnamed(definition)));
+    if (undefined.isEmpty()) {
+      return;
     }
-    for (Row row : rows) {
-      String definition =
-          row.definition()
-              .map(PostgresIndexes::unnamed)
-              .orElseGet(() -> definitions.get(row.number()));
-      add(row, definition + (row.valid() ? "" : " (not valid)"));
+    String numbers =
+        undefined.stream().map(one -> one.row().number()).collect(Collectors.joining(","));
+    Map<String, String> definitions = pairs(DEFINITIONS.formatted(numbers));
+    for (Undefined one : undefined) {
+      String definition = unnamed(definitions.getOrDefault(one.row().number(), ""));
+      one.ofTable().set(one.place(), index(one.row(), definition));
     }
   }
 
-  private void add(Row row, String definition) {
-    indexes
-        .computeIfAbsent(row.table(), key -> new ArrayList<>())
-        .add(
-            new Index(
-                row.name(),
-                names(row),
-                row.unique(),
-                row.partial(),
-                row.fromConstraint(),
-                definition));
+  private Index index(Row row, String definition) {
+    return new Index(
+        row.name(),
+        names(row),
+        row.unique(),
+        row.partial(),
+        row.fromConstraint(),
+        definition + (row.valid() ? "" : " (not valid)"));
   }
 
   private Map<String, String> pairs(String query) throws SQLException {
@@ -181,7 +172,10 @@ final class PostgresIndexes {
   }
 
   /** The definition of a plain index; empty if a class or a collation must be named. */
-  private Optional<String> plain(Row row) {
+  private Optional<String> plain(Row row) throws SQLException {
+    if (classes.isEmpty()) {
+      classes.putAll(pairs(DEFAULT_CLASSES));
+    }
     String[] keys = row.keys().split(" ");
     String[] ofKeys = row.classes().split(" ");
     String[] collations = row.collations().split(" ");

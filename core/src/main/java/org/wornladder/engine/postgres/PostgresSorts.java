@@ -46,9 +46,9 @@ final class PostgresSorts {
   /** Rules of the catalogue's own views have lower numbers (manual, "Object Identifier Types"). */
   private static final String QUERY =
       """
-      SELECT DISTINCT 'class ' || relkind::text FROM pg_catalog.pg_class WHERE relnamespace = %here
-      UNION ALL SELECT 'many tables' FROM pg_catalog.pg_class
-        WHERE relnamespace = %here AND relkind IN ('r', 'p') HAVING count(*) >= %many
+      SELECT unnest(array_remove(ARRAY['class ' || relkind::text, CASE WHEN relkind IN ('r', 'p')
+          AND count(*) >= %many THEN 'many tables' END], NULL)) FROM pg_catalog.pg_class
+        WHERE relnamespace = %here GROUP BY relkind
       UNION ALL SELECT DISTINCT 'type ' || typtype::text FROM pg_catalog.pg_type WHERE typnamespace = %here
       UNION ALL SELECT DISTINCT 'routine ' || prokind::text FROM pg_catalog.pg_proc WHERE pronamespace = %here
       UNION ALL SELECT DISTINCT 'constraint ' || contype::text FROM pg_catalog.pg_constraint
