@@ -48,8 +48,12 @@ public interface Engine {
     return false;
   }
 
-  /** Loads what a session will need, so that other work can go on meanwhile on another thread. */
-  default void loadAhead() {}
+  /**
+   * Loads what a session will need, so that other work can go on meanwhile on another thread.
+   *
+   * @param settings the text of the project's, which tells roughly what will be needed
+   */
+  default void loadAhead(String settings) {}
 
   /** Whether opening a session is worth a thread of its own. */
   default boolean opensSlowly() {

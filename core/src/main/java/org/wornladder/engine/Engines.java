@@ -46,7 +46,7 @@ public final class Engines {
         String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         for (Engine engine : OWN) {
           if (engine.isNamedIn(text)) {
-            engine.loadAhead();
+            engine.loadAhead(text);
           }
         }
       } catch (IOException e) {

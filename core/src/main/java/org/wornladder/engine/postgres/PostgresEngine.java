@@ -114,8 +114,8 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
-  public void loadAhead() {
-    PostgresRehearsal.run();
+  public void loadAhead(String settings) {
+    PostgresRehearsal.run(settings);
   }
 
   @Override

@@ -77,7 +77,7 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
-  public void loadAhead() {
+  public void loadAhead(String settings) {
     SqliteSession.loadAhead();
   }
 
