@@ -11,6 +11,7 @@ import org.postgresql.jdbc.PgConnection;
 import org.postgresql.jdbc.TimestampUtils;
 import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
 import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
+import org.postgresql.util.PGPropertyMaxResultBufferParser;
 
 /**
  * What the driver does for the first connection alone, done ahead and with nobody: to load it all
@@ -45,6 +46,8 @@ final class PostgresRehearsal {
       Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
       if (none != null) {
         Class.forName(PgConnection.class.getName());
+        // How much memory there is, which it asks even where nobody set a limit.
+        PGPropertyMaxResultBufferParser.parseProperty(null);
         versionsAndTimes();
         if (proves) {
           proof();
