@@ -1,6 +1,7 @@
 package org.wornladder.engine.postgres;
 
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Optional;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
@@ -9,6 +10,10 @@ import org.wornladder.engine.Session;
 
 /** What PostgreSQL's errors mean (manual, appendix A "Error Codes"). */
 final class PostgresFaults {
+  /** How the names begin of what we prepare on the server. */
+  private static final List<String> PREPARED =
+      List.of(PostgresRows.PREPARED, PostgresQueries.PREPARED, PostgresMarks.PREPARED);
+
   private PostgresFaults() {}
 
   static Fault of(SQLException e) {
@@ -45,8 +50,7 @@ final class PostgresFaults {
   private static boolean isOfAnotherSession(String state, ServerErrorMessage message) {
     return (state.equals("23502") && Session.ID_COLUMN.equals(message.getColumn()))
         || ((state.equals("26000") || state.equals("42P05"))
-            && (String.valueOf(message.getMessage()).contains(PostgresRows.PREPARED)
-                || String.valueOf(message.getMessage()).contains(PostgresQueries.PREPARED)));
+            && PREPARED.stream().anyMatch(String.valueOf(message.getMessage())::contains));
   }
 
   /** The message and the hint; the detail may hold values of rows. */

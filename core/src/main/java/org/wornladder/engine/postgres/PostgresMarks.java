@@ -7,19 +7,38 @@ import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.engine.Session;
 
-/** Marks in a message that tell how far the server was when. */
+/**
+ * Marks in a message that tell how far the server was when. They are prepared on the server once
+ * (manual, "PREPARE"): to read and to plan one takes as long as a small rung.
+ */
 final class PostgresMarks {
+  /** How the names of the statements begin that are prepared on the server. */
+  static final String PREPARED = "ladder_mark_";
+
   private static final String COLUMN = "ladder_mark";
 
   /** The milliseconds since the message came. */
-  static final String QUERY =
+  private static final String QUERY =
       "SELECT (pg_catalog.date_part('epoch', pg_catalog.clock_timestamp()"
           + " - pg_catalog.statement_timestamp()) * 1000)::bigint AS "
           + COLUMN;
 
   private static final int NO_MORE = -1;
 
-  private PostgresMarks() {}
+  private int preparations;
+  private boolean prepared;
+
+  /** The text of the next mark. */
+  String next() {
+    String prepare = prepared ? "" : "PREPARE " + PREPARED + ++preparations + " AS " + QUERY + "; ";
+    prepared = true;
+    return prepare + "EXECUTE " + PREPARED + preparations;
+  }
+
+  /** Forgets what was prepared: a script, or a message that failed, may have undone it. */
+  void forget() {
+    prepared = false;
+  }
 
   /** Sends a message and waits for its end. */
   static Session.Took run(Statement sql, String message) throws SQLException {

@@ -66,6 +66,7 @@ final class PostgresSession extends JdbcSession {
   private final PostgresRows rows;
 
   private final PostgresQueries queries;
+  private final PostgresMarks marks = new PostgresMarks();
 
   /** Whether a message failed whose transaction is still open on the server. */
   private boolean messageFailed;
@@ -184,6 +185,7 @@ final class PostgresSession extends JdbcSession {
     gathers = false;
     messageFailed = false;
     rows.forget();
+    marks.forget();
     rows.drop();
     ended();
     if (sent || settingsMayHaveChanged) {
@@ -239,7 +241,7 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public void mark() {
-    ahead.append(rows.take()).append(PostgresMarks.QUERY).append("; ");
+    ahead.append(rows.take()).append(marks.next()).append("; ");
   }
 
   @Override
@@ -306,6 +308,7 @@ final class PostgresSession extends JdbcSession {
     if (settingsMayHaveChanged) {
       ahead.append(PostgresSettings.UNDO).append(settings).append("; ");
       rows.forget();
+      marks.forget();
       queries.forget();
       settingsMayHaveChanged = false;
     }
