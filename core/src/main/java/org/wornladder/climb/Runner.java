@@ -230,6 +230,7 @@ public final class Runner {
     public void run() throws SQLException {
       results.clear();
       while (results.size() < plan.steps().size()) {
+        session.reset();
         List<Step> travelling = inBundles ? travelling(results.size()) : List.of();
         if (travelling.size() > 1) {
           bundleRuns = true;

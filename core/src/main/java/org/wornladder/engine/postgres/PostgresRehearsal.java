@@ -62,7 +62,7 @@ final class PostgresRehearsal {
   }
 
   /** Whether one is named, or stands in a URL between a colon and an at sign. */
-  private static boolean holdsPassword(String settings) {
+  static boolean holdsPassword(String settings) {
     boolean colon = false;
     for (int i = 0; i < settings.length(); i++) {
       char sign = settings.charAt(i);

@@ -73,6 +73,9 @@ final class PostgresSession extends JdbcSession {
 
   private boolean settingsMayHaveChanged;
 
+  /** Whether they were put back in the transaction that is open: undone, they are not. */
+  private boolean putBackInside;
+
   private PostgresSession(Connection connection, Target target, String address, Access access)
       throws SQLException {
     super(connection, QUOTING);
@@ -164,6 +167,7 @@ final class PostgresSession extends JdbcSession {
       beginWaits = false;
     } else {
       send(rows.take() + "COMMIT");
+      putBackInside = false;
     }
     ended();
   }
@@ -184,6 +188,8 @@ final class PostgresSession extends JdbcSession {
     takeAhead();
     gathers = false;
     messageFailed = false;
+    settingsMayHaveChanged |= putBackInside;
+    putBackInside = false;
     rows.forget();
     marks.forget();
     rows.drop();
@@ -251,7 +257,9 @@ final class PostgresSession extends JdbcSession {
     Meanwhile<Took> sending = Meanwhile.begin(() -> PostgresMarks.run(control(), message));
     return () -> {
       try {
-        return sending.get();
+        Took took = sending.get();
+        putBackInside = false;
+        return took;
       } catch (SQLException e) {
         messageFailed = true;
         throw e;
@@ -299,6 +307,9 @@ final class PostgresSession extends JdbcSession {
     if (gathers) {
       rows.addInTurn(quoted(table), columns, values);
     } else {
+      if (settingsMayHaveChanged && inTransaction()) {
+        ahead.append(PostgresSettings.writer(target.environment()));
+      }
       rows.add(quoted(table), columns, values, holds);
     }
   }
@@ -311,6 +322,7 @@ final class PostgresSession extends JdbcSession {
       marks.forget();
       queries.forget();
       settingsMayHaveChanged = false;
+      putBackInside = true;
     }
   }
 

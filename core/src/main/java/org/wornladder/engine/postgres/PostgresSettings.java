@@ -62,6 +62,15 @@ final class PostgresSettings {
     return String.join("; ", parts);
   }
 
+  /**
+   * Makes the session's user, or the environment's role, who writes until the transaction ends,
+   * whoever a script has become; then it is the script's choice again (manual, "SET").
+   */
+  static String writer(Environment target) {
+    String role = target.role().map(PostgresEngine.QUOTING::name).orElse("NONE");
+    return "SET LOCAL SESSION AUTHORIZATION DEFAULT; SET LOCAL ROLE " + role + "; ";
+  }
+
   private static String milliseconds(Duration limit) {
     return Long.toString(Math.max(1, limit.toMillis()));
   }

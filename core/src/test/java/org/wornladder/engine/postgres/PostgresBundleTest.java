@@ -12,6 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.TestLadder;
 import org.wornladder.climb.ApplyOptions;
@@ -139,5 +140,54 @@ class PostgresBundleTest {
     assertThat(ladder.open().history("dev").history().broken()).isEmpty();
     assertThat(database.query("SELECT count(*) FROM ladder_journal WHERE elapsed_ms < 0"))
         .containsExactly("0");
+  }
+
+  /** The marks of one long transaction are prepared too, and a script may forget them. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "DISCARD PLANS",
+        "RESET ALL",
+        "DEALLOCATE ALL",
+        "DO $$ BEGIN EXECUTE 'DEALLOCATE ALL'; END $$"
+      })
+  void togetherAllAreInPlaceWhateverAScriptForgets(String statement) {
+    ladder.rung("0020-bin-20", statement + ";", "SELECT 1;");
+    apply(true);
+    assertThat(told).hasSize(RUNGS);
+    assertThat(database.events()).hasSize(RUNGS).containsOnly("applied");
+    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+    assertThat(ladder.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+  }
+
+  /** Whatever a rung says of the session is over with it, in one transaction too. */
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void theNextRungFindsTheSessionAsItWas(boolean together) {
+    ladder.rung(
+        "0020-bin-20",
+        "CREATE SCHEMA packing;\nSET search_path = packing;\nSET ROLE pg_monitor;",
+        "SELECT 1;");
+    ladder.rung("0021-bin-21", "CREATE TABLE crate AS SELECT current_user AS who;", "SELECT 1;");
+    apply(together);
+    assertThat(database.query("SELECT schemaname FROM pg_tables WHERE tablename = 'crate'"))
+        .containsExactly("public");
+    assertThat(database.query("SELECT who = session_user FROM crate")).containsExactly("t");
+  }
+
+  /** What is put back before a rung that fails is put back before what follows it too. */
+  @ParameterizedTest
+  @CsvSource({
+    "true, CREATE TABLE bin_1 (n int);",
+    "false, CREATE TABLE bin_1 (n int);",
+    "true, SELECT 1; CREATE TABLE bin_1 (n int);",
+    "false, SELECT 1; CREATE TABLE bin_1 (n int);"
+  })
+  void aFailureIsRecordedWhoeverARungBeforeItWas(boolean together, String failing) {
+    ladder.rung("0020-bin-20", "SELECT 1;\nSET ROLE pg_monitor;", "SELECT 1;");
+    ladder.rung("0021-bin-21", failing, "SELECT 1;");
+    assertThatThrownBy(() -> apply(together)).isInstanceOf(StatementFailedException.class);
+    assertThat(database.events()).hasSize(together ? 1 : 21).endsWith("failed");
+    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
   }
 }
