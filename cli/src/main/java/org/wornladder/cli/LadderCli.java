@@ -94,7 +94,7 @@ public final class LadderCli {
         return outOfMemory();
       }
       int code = ExitCode.of(e);
-      new ErrorView(terminal, call.isJson()).show(e, code);
+      new ErrorView(terminal, call.wantsJson()).show(e, code);
       if (call.has(Options.VERBOSE)) {
         e.printStackTrace(terminal.err());
       }

@@ -53,6 +53,49 @@ class DriftIT {
     work.ladder("compare", "env:dev", "expected:test").exits(0).says("They are the same.");
   }
 
+  /** A checkout of another branch lacks many files: what to do about it is said once. */
+  @Test
+  void ofManyAbsentRungsTheFirstStandForAll() throws IOException {
+    work.tables(16);
+    work.ladder("apply", "dev").exits(0);
+    for (int i = 2; i <= 15; i++) {
+      work.delete("rungs/%04d-bin-%d.sql".formatted(i, i));
+    }
+    work.rung("0016-bin-16", "CREATE TABLE bin_16 (id bigint PRIMARY KEY);", "SELECT 1;");
+    String next = "next: get the file back, or ladder rollback dev --absent";
+    Workspace.Run drift =
+        work.ladder("drift", "dev")
+            .exits(1)
+            .says("Files      15 findings", "  0011 is absent", "\n  and 4 more like these\n")
+            .says("  0016 is worn", "Structure  as expected");
+    assertThat(drift.out()).containsOnlyOnce(next).doesNotContain("  0012 is absent");
+    Workspace.Run check = work.ladder("check", "--against", "dev").exits(1);
+    assertThat(check.out())
+        .containsOnlyOnce(next)
+        .contains("0011 is absent", "and 4 more like these", "15 findings");
+    work.ladder("drift", "dev", "--format", "markdown").exits(1).says("- and 4 more like these");
+    String json = work.ladder("drift", "dev", "--format", "json").exits(1).out();
+    assertThat(new ObjectMapper().readTree(json).get("files")).hasSize(15);
+  }
+
+  @Test
+  void whatGoesWrongIsToldInEveryFormat() {
+    for (String format : new String[] {"text", "markdown"}) {
+      work.ladder("drift", "nowhere", "--format", format)
+          .exits(2)
+          .complains("there is no environment 'nowhere'", "it can be one of");
+      work.ladder("compare", "env:nowhere", "rungs", "--format", format)
+          .exits(2)
+          .complains("there is no environment 'nowhere'");
+    }
+    work.ladder("drift", "nowhere", "--format", "json")
+        .exits(2)
+        .says("\"what\" : \"there is no environment 'nowhere'\"");
+    work.ladder("drift", "--format", "xml")
+        .exits(2)
+        .complains("--format is text, json or markdown, not 'xml'");
+  }
+
   @Test
   void whatOthersLookAfterIsLeftOutAndCounted() {
     byHand();

@@ -25,7 +25,7 @@ final class AskingApproval implements Approval {
   public void check(Plan plan, Environment environment) {
     Optional<String> confirmed = call.text(Options.CONFIRM);
     boolean yes = call.has(Options.YES);
-    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.isJson();
+    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
     if (canAsk && confirmed.isEmpty()) {
       if (environment.settings().guarded()) {
         confirmed = askForName(plan, environment.name());

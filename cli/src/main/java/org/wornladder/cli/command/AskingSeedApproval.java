@@ -25,7 +25,7 @@ final class AskingSeedApproval implements SeedApproval {
   public void check(SeedOutcome planned, Environment environment) {
     Optional<String> confirmed = call.text(Options.CONFIRM);
     Terminal terminal = call.terminal();
-    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.isJson();
+    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
     if (canAsk && confirmed.isEmpty() && environment.settings().guarded()) {
       beforeAsking.run();
       new SeedView(terminal).show(planned);

@@ -78,8 +78,14 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
     return word(Options.ENVIRONMENT).orElse("");
   }
 
-  public boolean isJson() {
+  /** For a command that answers as text or as JSON. */
+  boolean isJson() {
     return format(TEXT, JSON).equals(JSON);
+  }
+
+  /** Whether JSON was asked for, whatever else the command could answer with. */
+  public boolean wantsJson() {
+    return text(Options.FORMAT).equals(Optional.of(JSON));
   }
 
   /** The format asked for, one of those that the command has; the first one otherwise. */

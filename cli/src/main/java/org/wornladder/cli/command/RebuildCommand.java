@@ -66,7 +66,7 @@ final class RebuildCommand implements Command {
     Terminal terminal = call.terminal();
     Optional<String> confirmed = call.text(Options.CONFIRM);
     boolean yes = call.has(Options.YES);
-    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.isJson();
+    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
     if (canAsk && !loss.isNothing() && !loss.isStrange() && confirmed.isEmpty() && !yes) {
       String question =
           "Take " + loss.text() + " out of " + loss.environment() + ", with all rows? [y/N] ";

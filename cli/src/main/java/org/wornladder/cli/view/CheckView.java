@@ -21,21 +21,29 @@ public final class CheckView {
   public void show(Examination examination) {
     for (Problem problem : examination.problems()) {
       String severity = problem.isError() ? paint.bad("error") : paint.faint("note ");
-      part(severity, problem.place().toString(), problem.message(), problem.next());
+      part(severity, problem.place().toString(), problem.message());
+      next(problem.next());
     }
     examination
         .against()
         .ifPresent(
             against -> {
-              for (Finding finding : against.findings()) {
-                part(paint.bad("found"), finding.where(), finding.what(), finding.next());
+              for (FindingGroup group : FindingGroup.of(against.findings())) {
+                for (Finding finding : group.shown()) {
+                  part(paint.bad("found"), finding.where(), finding.what());
+                }
+                group.rest().ifPresent(rest -> out.println("       " + rest));
+                next(group.next());
               }
             });
     out.println(summary(examination));
   }
 
-  private void part(String severity, String where, String what, String next) {
+  private void part(String severity, String where, String what) {
     out.println(severity + "  " + paint.strong(Clean.line(where)) + "  " + Clean.line(what));
+  }
+
+  private void next(String next) {
     if (!next.isEmpty()) {
       out.println(paint.faint("       next: ") + Clean.line(next));
     }

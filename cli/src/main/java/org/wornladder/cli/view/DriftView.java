@@ -44,10 +44,13 @@ public final class DriftView {
               + ": this user may not see what it is");
     }
     out.println(paint.strong("Files      ") + files(drift));
-    for (Finding finding : drift.files()) {
-      out.println(
-          "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
-      out.println(paint.faint("      next: ") + Clean.line(finding.next()));
+    for (FindingGroup group : FindingGroup.of(drift.files())) {
+      for (Finding finding : group.shown()) {
+        out.println(
+            "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
+      }
+      group.rest().ifPresent(rest -> out.println("  " + rest));
+      out.println(paint.faint("      next: ") + Clean.line(group.next()));
     }
     out.println(paint.strong("Journal    ") + journal(drift));
     seeds(drift);
@@ -233,9 +236,12 @@ public final class DriftView {
     }
     out.println("**Files:** " + DifferenceView.cell(files(drift)));
     out.println();
-    for (Finding finding : drift.files()) {
-      out.println(
-          "- " + DifferenceView.cell(finding.what()) + ": " + DifferenceView.cell(finding.where()));
+    for (FindingGroup group : FindingGroup.of(drift.files())) {
+      for (Finding finding : group.shown()) {
+        String line = finding.what() + ": " + finding.where();
+        out.println("- " + DifferenceView.cell(line));
+      }
+      group.rest().ifPresent(rest -> out.println("- " + rest));
     }
     if (!drift.files().isEmpty()) {
       out.println();
