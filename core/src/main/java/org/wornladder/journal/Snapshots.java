@@ -42,6 +42,9 @@ public final class Snapshots {
   private final String project;
   private final Clock clock;
 
+  /** Whether the table is there; empty while nobody asked. */
+  private Optional<Boolean> there = Optional.empty();
+
   /**
    * @param table as {@link #tableBeside} names it
    */
@@ -108,7 +111,8 @@ public final class Snapshots {
   public Last last() throws SQLException {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
-    if (!exists()) {
+    there = Optional.of(exists());
+    if (!there.get()) {
       return new Last(expected, began);
     }
     String query =
@@ -146,10 +150,11 @@ public final class Snapshots {
   }
 
   private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
-    if (!exists()) {
+    if (there.isEmpty() ? !exists() : !there.get()) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }
+    there = Optional.of(true);
     Row row = rowFor(snapshot.fingerprint());
     String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
     session.begin();
