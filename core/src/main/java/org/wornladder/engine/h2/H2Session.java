@@ -36,6 +36,9 @@ final class H2Session extends JdbcSession {
   private static final Quoting QUOTING = H2Engine.QUOTING;
   private static final long PAUSE_MS = 50;
 
+  /** How the key of a temporary table begins in {@code SESSION_STATE}. */
+  private static final String TABLE_KEY = "TABLE ";
+
   private final Target target;
   private final H2Url url;
   private final boolean there;
@@ -53,12 +56,19 @@ final class H2Session extends JdbcSession {
     this.url = url;
     this.there = there;
     try (ResultSet row =
-        control().executeQuery("SELECT session_id(), current_user, current_schema")) {
+        control()
+            .executeQuery(
+                "SELECT session_id(), current_user, current_schema, lock_timeout(),"
+                    + " (SELECT setting_value FROM information_schema.settings"
+                    + " WHERE setting_name = 'TIME ZONE')")) {
       row.next();
       id = "session " + row.getString(1) + ", process " + ProcessHandle.current().pid();
       user = row.getString(2);
       schema = row.getString(3);
+      settings.add("SET LOCK_TIMEOUT " + row.getLong(4));
+      settings.add("SET TIME ZONE " + QUOTING.text(row.getString(5)));
     }
+    settings.add("SET QUERY_TIMEOUT 0");
     settings.add("SET SCHEMA " + QUOTING.name(schema));
     settings.add("SET REFERENTIAL_INTEGRITY TRUE");
     target
@@ -243,6 +253,28 @@ final class H2Session extends JdbcSession {
       for (String setting : settings) {
         control().execute(setting);
       }
+      forget();
+    }
+  }
+
+  /** What a session has besides settings, as H2 tells it ({@code SESSION_STATE}). */
+  private void forget() throws SQLException {
+    List<String> undoing = new ArrayList<>();
+    try (ResultSet rows =
+        control().executeQuery("SELECT state_key FROM information_schema.session_state")) {
+      while (rows.next()) {
+        String key = rows.getString(1);
+        if (key.startsWith("@")) {
+          undoing.add("SET @" + QUOTING.name(key.substring(1)) + " = NULL");
+        } else if (key.startsWith(TABLE_KEY)) {
+          undoing.add("DROP TABLE IF EXISTS " + QUOTING.name(key.substring(TABLE_KEY.length())));
+        } else if (key.equals("SCHEMA_SEARCH_PATH")) {
+          undoing.add("SET SCHEMA_SEARCH_PATH " + QUOTING.name(schema));
+        }
+      }
+    }
+    for (String undo : undoing) {
+      control().execute(undo);
     }
   }
 

@@ -48,7 +48,11 @@ final class MariadbSession extends JdbcSession {
           "autocommit",
           "character_set_client",
           "character_set_results",
-          "collation_connection");
+          "collation_connection",
+          "lock_wait_timeout",
+          "innodb_lock_wait_timeout",
+          "default_storage_engine",
+          "sql_safe_updates");
 
   /** No such table, trigger, routine, event; a thing of another kind by that name. */
   private static final Set<Integer> NOT_THERE = Set.of(1146, 1360, 1305, 1539, 1347, 4091);
@@ -88,21 +92,29 @@ final class MariadbSession extends JdbcSession {
     }
     String variables = "@@" + String.join(", @@", KEPT);
     try (ResultSet row =
-        control().executeQuery("SELECT connection_id(), user(), database(), " + variables)) {
+        control()
+            .executeQuery(
+                "SELECT connection_id(), user(), database(), current_role(), " + variables)) {
       row.next();
       connectionId = row.getLong(1);
       user = row.getString(2).replaceFirst("@.*", "");
       database = Optional.ofNullable(row.getString(3)).orElse("");
+      settings.add("SET ROLE " + role(row.getString(4)));
       for (int i = 0; i < KEPT.size(); i++) {
-        String value = QUOTING.text(row.getString(4 + i));
-        boolean number = value.matches("'\\d+'");
-        settings.add(
-            "SET SESSION " + KEPT.get(i) + " = " + (number ? row.getString(4 + i) : value));
+        String given = row.getString(5 + i);
+        boolean number = given.matches("\\d+");
+        settings.add("SET SESSION " + KEPT.get(i) + " = " + (number ? given : QUOTING.text(given)));
       }
     }
     // The variable for it has other names in other versions.
     settings.add("SET SESSION TRANSACTION READ WRITE");
     settings.add("USE " + QUOTING.name(database));
+  }
+
+  /** A role as a statement names it: MariaDB tells a bare name, MySQL a quoted one. */
+  private static String role(String told) {
+    boolean none = told == null || told.equals("NONE");
+    return none ? "NONE" : told.startsWith("`") ? told : QUOTING.name(told);
   }
 
   static MariadbSession open(Target target, Access access) {
