@@ -1,6 +1,7 @@
 package org.wornladder.climb;
 
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.climb.Outcome.Done;
 import org.wornladder.climb.Outcome.Result;
@@ -10,6 +11,7 @@ import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.Footprints;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.SessionStatements;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.Event;
 import org.wornladder.journal.Note;
@@ -52,6 +54,7 @@ final class StatementWise {
   Done run(Step.OfRung rung, int stepsDone) throws SQLException {
     long start = System.nanoTime();
     boolean up = rung.direction() == Direction.UP;
+    refuseLost(rung, rung.done());
     if (rung.doubt().isPresent()) {
       settle(rung, rung.doubt().get());
     } else if (rung.done() == 0) {
@@ -66,6 +69,7 @@ final class StatementWise {
           rung.putBackAfter().stream().noneMatch(back -> back.name().equals(action.name()));
       standing.run(action, stays);
     }
+    setUp(rung, rung.done());
     for (int number = rung.done() + 1; number <= rung.statements().size(); number++) {
       statement(rung, number, stepsDone);
     }
@@ -76,6 +80,43 @@ final class StatementWise {
       standing.run(action, true);
     }
     return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
+  }
+
+  /** Sets the session up as the statements that are done had left it. */
+  private void setUp(Step.OfRung rung, int done) throws SQLException {
+    for (Statement statement : rung.statements().subList(0, done)) {
+      if (SessionStatements.setsUp(statement, engine.dialect())) {
+        session.execute(statement);
+      }
+    }
+  }
+
+  /** What a statement that is done left in its session, and one to come asks for. */
+  private Optional<String> lost(Step.OfRung rung, int done) {
+    List<Statement> toCome = rung.statements().subList(done, rung.statements().size());
+    for (Statement statement : rung.statements().subList(0, done)) {
+      for (String name : SessionStatements.left(statement, engine.dialect())) {
+        if (toCome.stream().anyMatch(next -> SessionStatements.names(next, name))) {
+          return Optional.of(name);
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** To go on without what is gone would write something else than the rung says. */
+  private void refuseLost(Step.OfRung rung, int done) {
+    lost(rung, done)
+        .ifPresent(
+            name -> {
+              throw RefusedException.of(
+                  rung.label()
+                      + " cannot go on: what it had put into "
+                      + name
+                      + " went with the session that ran it",
+                  rung.source(),
+                  "ladder rollback takes back what is done of it; apply then runs all of it");
+            });
   }
 
   /** Writes down what the facts said, and clears away what a half-done statement left. */
@@ -110,9 +151,10 @@ final class StatementWise {
         if (fault.kind() != Fault.Kind.CUT && fault.kind() != Fault.Kind.STRANDED) {
           entryAfterFailure(rung, new Note(number, 0, failures.words(e)), e);
         }
-        if (!patience.again(fault, rung, attempt)) {
+        if (lost(rung, number - 1).isPresent() || !patience.again(fault, rung, attempt)) {
           throw failures.of(rung, Optional.of(statement), left(number), stepsDone, e);
         }
+        setUp(rung, number - 1);
       }
     }
   }
