@@ -115,7 +115,10 @@ final class StatementWise {
                       + name
                       + " went with the session that ran it",
                   rung.source(),
-                  "ladder rollback takes back what is done of it; apply then runs all of it");
+                  "ladder rollback takes back what is done of it, and apply then runs all of it;"
+                      + " or write the rest of the file without it, then ladder settle "
+                      + rung.number()
+                      + " --accept-file");
             });
   }
 
