@@ -74,7 +74,9 @@ class OutputIT {
     work.file("ladder.yaml", "nam: x\n");
     JsonNode wrong = json(work.ladder("status", "--format", "json").exits(2)).get("error");
     assertThat(wrong.get("all")).isNotEmpty();
-    work.ladder("status", "--format", "xml").exits(2).complains("text or json");
+    for (String command : new String[] {"status", "history", "apply", "rollback", "check"}) {
+      work.ladder(command, "--format", "xml").exits(2).complains("text or json");
+    }
   }
 
   @Test

@@ -17,7 +17,8 @@ public final class SessionStatements {
   /** Enough for all of a statement that sets something up. */
   private static final int TOKENS = 400;
 
-  private static final Set<String> SETTING = Set.of("SET", "USE", "RESET", "PRAGMA", "PREPARE");
+  private static final Set<String> SETTING =
+      Set.of("SET", "USE", "RESET", "PRAGMA", "PREPARE", "ATTACH", "DETACH");
   private static final Set<String> BEFORE_TEMPORARY = Set.of("OR", "REPLACE", "LOCAL", "GLOBAL");
   private static final Set<String> BEFORE_NAME = Set.of("TABLE", "IF", "NOT", "EXISTS");
 

@@ -124,6 +124,21 @@ class GoingOnTest {
   }
 
   @Test
+  void onSqliteAnotherDatabaseAndWhatItDoesNotCheck() {
+    rung(
+        Kind.SQLITE,
+        "--| run: outside-transaction\n",
+        "ATTACH ':memory:' AS cold",
+        "PRAGMA foreign_keys = OFF",
+        "CREATE TABLE crate (id integer, checked integer)",
+        "INSERT INTO missing VALUES (1)",
+        "CREATE TABLE cold.late (id integer)",
+        "INSERT INTO crate SELECT 7, foreign_keys FROM pragma_foreign_keys");
+    stopsAndGoesOn();
+    assertThat(database.query("SELECT id || ' ' || checked FROM crate")).containsExactly("7 0");
+  }
+
+  @Test
   void onH2SchemaAndVariables() {
     rung(
         Kind.H2,

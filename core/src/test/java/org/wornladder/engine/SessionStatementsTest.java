@@ -22,6 +22,7 @@ class SessionStatementsTest {
         "SET @old = @@sql_mode, sql_mode = ''",
         "SET sql_mode = replace(@@sql_mode, 'ANSI', '')",
         "USE packing",
+        "ATTACH 'cold.db' AS cold",
         "SET NAMES utf8mb4",
         "PREPARE fill FROM @text"
       })

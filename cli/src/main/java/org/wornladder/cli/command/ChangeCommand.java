@@ -23,8 +23,8 @@ abstract class ChangeCommand implements Command {
 
   @Override
   public final int run(Call call) {
-    Ladder ladder = call.ladder(Access.WRITE);
     boolean json = call.isJson();
+    Ladder ladder = call.ladder(Access.WRITE);
     Outcome outcome;
     try (StopSignal stop = StopSignal.install();
         ProgressView progress = new ProgressView(call.terminal(), stop::isWanted)) {

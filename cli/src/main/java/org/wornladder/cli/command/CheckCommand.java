@@ -27,6 +27,7 @@ final class CheckCommand implements Command {
 
   @Override
   public int run(Call call) {
+    boolean json = call.isJson();
     Examination files = Ladder.check(call.projectFolder());
     boolean wrong = files.problems().stream().anyMatch(Problem::isError);
     Optional<String> against = call.text(AGAINST).filter(name -> !wrong);
@@ -38,7 +39,7 @@ final class CheckCommand implements Command {
             files.seeds(),
             against.map(name -> call.ladder().checkAgainst(name)));
     CheckView view = new CheckView(call.terminal());
-    if (call.isJson()) {
+    if (json) {
       view.json(examination);
     } else {
       view.show(examination);

@@ -17,8 +17,8 @@ final class HistoryCommand implements Command {
 
   @Override
   public int run(Call call) {
-    Ladder ladder = call.ladder(Access.READ);
     boolean json = call.isJson();
+    Ladder ladder = call.ladder(Access.READ);
     JournalReport report = ladder.history(call.environment());
     HistoryView view = new HistoryView(call.terminal());
     if (json) {

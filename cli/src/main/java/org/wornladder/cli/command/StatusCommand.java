@@ -22,8 +22,8 @@ final class StatusCommand implements Command {
 
   @Override
   public int run(Call call) {
-    Ladder ladder = call.ladder(Access.READ);
     boolean json = call.isJson();
+    Ladder ladder = call.ladder(Access.READ);
     Status status = ladder.status(call.environment());
     StatusView view = new StatusView(call.terminal());
     if (json) {
