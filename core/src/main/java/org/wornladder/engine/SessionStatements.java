@@ -32,7 +32,9 @@ public final class SessionStatements {
   /** Whether a statement sets its session up, and says the same in any other. */
   public static boolean setsUp(Statement statement, Dialect dialect) {
     List<String> words = StatementWords.first(statement, dialect, TOKENS);
-    return SETTING.contains(words.get(0))
+    boolean byFunction =
+        words.get(0).equals("SELECT") && words.contains("SET_CONFIG") && !words.contains("FROM");
+    return (SETTING.contains(words.get(0)) || byFunction)
         && !(words.size() > 1 && words.get(1).equals("STATEMENT"))
         && left(statement, dialect).isEmpty();
   }

@@ -97,7 +97,7 @@ class GoingOnTest {
         "--| run: outside-transaction\n",
         "CREATE SCHEMA packing",
         "SET search_path = packing, public",
-        "SET lock_timeout = '7s'",
+        "SELECT set_config('lock_timeout', '7s', false)",
         "CREATE TABLE crate (waits text)",
         "INSERT INTO missing VALUES (1)",
         "INSERT INTO crate SELECT current_setting('lock_timeout')",

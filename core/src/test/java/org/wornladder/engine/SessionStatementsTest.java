@@ -23,6 +23,7 @@ class SessionStatementsTest {
         "SET sql_mode = replace(@@sql_mode, 'ANSI', '')",
         "USE packing",
         "ATTACH 'cold.db' AS cold",
+        "SELECT pg_catalog.set_config('search_path', 'packing', false)",
         "SET NAMES utf8mb4",
         "PREPARE fill FROM @text"
       })
@@ -36,6 +37,7 @@ class SessionStatementsTest {
       strings = {
         "SET STATEMENT max_statement_time = 1 FOR INSERT INTO crate VALUES (1)",
         "INSERT INTO crate VALUES (@a)",
+        "SELECT set_config('x.y', name, false) FROM crate",
         "UPDATE crate SET season = '2026'",
         "CREATE TABLE crate (id int)",
         "EXECUTE fill",
