@@ -23,7 +23,7 @@ public final class SessionStatements {
   private static final Set<String> BEFORE_NAME = Set.of("TABLE", "IF", "NOT", "EXISTS");
 
   /** A variable of the session, but none of the server's, and what makes it one that is set. */
-  private static final Pattern SET = Pattern.compile("(?<!@)(@[\\w$.]+)\\s*:?=");
+  private static final Pattern SET = Pattern.compile("(?<!@)@[\\w$.]+(?=\\s*:?=)");
 
   private static final Pattern TAKEN = Pattern.compile("(?<!@)@[\\w$.]+");
 
@@ -64,7 +64,7 @@ public final class SessionStatements {
     List<String> names = new ArrayList<>();
     Matcher matcher = pattern.matcher(text);
     while (matcher.find()) {
-      names.add(matcher.group().replaceFirst("\\s*:?=$", ""));
+      names.add(matcher.group());
     }
     return names;
   }

@@ -69,27 +69,10 @@ final class MariadbSession extends JdbcSession {
     super(connection, QUOTING);
     this.target = target;
     this.url = url;
-    Environment environment = target.environment();
-    if (environment.role().isPresent()) {
-      settings.add("SET ROLE " + QUOTING.name(environment.role().get()));
+    for (String wish : wishes(target.environment())) {
+      control().execute(wish);
     }
-    environment
-        .settings()
-        .patience()
-        .ifPresent(
-            limit -> {
-              long seconds = Math.max(1, limit.toSeconds());
-              settings.add("SET SESSION lock_wait_timeout = " + seconds);
-              settings.add("SET SESSION innodb_lock_wait_timeout = " + seconds);
-            });
-    environment
-        .settings()
-        .statementTimeout()
-        .ifPresent(
-            limit -> settings.add("SET SESSION max_statement_time = " + limit.toMillis() / 1000.0));
-    for (String setting : settings) {
-      control().execute(setting);
-    }
+    // What is put back is what stands now, wishes included.
     String variables = "@@" + String.join(", @@", KEPT);
     try (ResultSet row =
         control()
@@ -100,15 +83,43 @@ final class MariadbSession extends JdbcSession {
       user = row.getString(2).replaceFirst("@.*", "");
       database = Optional.ofNullable(row.getString(3)).orElse("");
       settings.add("SET ROLE " + role(row.getString(4)));
+      List<String> kept = new ArrayList<>();
       for (int i = 0; i < KEPT.size(); i++) {
         String given = row.getString(5 + i);
         boolean number = given.matches("\\d+");
-        settings.add("SET SESSION " + KEPT.get(i) + " = " + (number ? given : QUOTING.text(given)));
+        kept.add("SESSION " + KEPT.get(i) + " = " + (number ? given : QUOTING.text(given)));
       }
+      settings.add("SET " + String.join(", ", kept));
     }
+    timeLimit(target.environment()).ifPresent(settings::add);
     // The variable for it has other names in other versions.
     settings.add("SET SESSION TRANSACTION READ WRITE");
     settings.add("USE " + QUOTING.name(database));
+  }
+
+  /** What an environment wants of its sessions. */
+  private static List<String> wishes(Environment environment) {
+    List<String> wishes = new ArrayList<>();
+    environment.role().ifPresent(role -> wishes.add("SET ROLE " + QUOTING.name(role)));
+    environment
+        .settings()
+        .patience()
+        .ifPresent(
+            limit -> {
+              long seconds = Math.max(1, limit.toSeconds());
+              wishes.add("SET SESSION lock_wait_timeout = " + seconds);
+              wishes.add("SET SESSION innodb_lock_wait_timeout = " + seconds);
+            });
+    timeLimit(environment).ifPresent(wishes::add);
+    return wishes;
+  }
+
+  /** Not kept like the others: MySQL does not know it. */
+  private static Optional<String> timeLimit(Environment environment) {
+    return environment
+        .settings()
+        .statementTimeout()
+        .map(limit -> "SET SESSION max_statement_time = " + limit.toMillis() / 1000.0);
   }
 
   /** A role as a statement names it: MariaDB tells a bare name, MySQL a quoted one. */

@@ -258,7 +258,8 @@ final class PostgresSession extends JdbcSession {
     return () -> {
       try {
         Took took = sending.get();
-        putBackInside = false;
+        // In a run of all or nothing the transaction goes on behind its messages.
+        putBackInside &= inTransaction();
         return took;
       } catch (SQLException e) {
         messageFailed = true;
