@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -18,7 +19,10 @@ import java.util.Map;
 public final class PostgresBench {
   private static final int RUNGS = 1000;
   private static final int FEW_MORE = 100;
-  private static final int MANY_MORE = 500;
+  private static final int MANY_MORE = 1100;
+
+  /** Added to the numbers of entries that psql writes into a journal that has them already. */
+  private static final long BY_HAND = 1_000_000;
 
   private final String ladder;
   private final Path classes;
@@ -52,11 +56,10 @@ public final class PostgresBench {
     SampleLadder.write(project, url, RUNGS);
     empty();
     Timing.once(project, List.of(ladder, "apply"), Timing.NONE);
-    Files.writeString(work.resolve("each.sql"), script(true));
-    Files.writeString(work.resolve("together.sql"), script(false));
-    List<String> each = List.of("psql", "-X", "-q", "-f", work.resolve("each.sql").toString(), url);
-    List<String> together =
-        List.of("psql", "-X", "-q", "-1", "-f", work.resolve("together.sql").toString(), url);
+    Files.writeString(work.resolve("each.sql"), script(true, 0, RUNGS, 0));
+    Files.writeString(work.resolve("together.sql"), script(false, 0, RUNGS, 0));
+    List<String> each = psql(work.resolve("each.sql"), false);
+    List<String> together = psql(work.resolve("together.sql"), true);
     compare("apply of 1,000 rungs", project, List.of(ladder, "apply"), each, "1.4");
     compare("apply --together", project, List.of(ladder, "apply", "--together"), together, "1.3");
     empty();
@@ -90,8 +93,8 @@ public final class PostgresBench {
   }
 
   /**
-   * What a rung more costs, and what a run costs by itself: it reads the structure before and
-   * after, and keeps what is expected.
+   * What a rung more costs, beside {@code psql} with as much in place, and what a run costs by
+   * itself: it reads the structure before and after, and keeps what is expected.
    */
   private void growth(int inPlace) throws Exception {
     Path project = work.resolve(inPlace == 10_000 ? "large" : "grown" + inPlace);
@@ -99,7 +102,12 @@ public final class PostgresBench {
     empty();
     Timing.once(project, List.of(ladder, "apply"), Timing.NONE);
     SampleLadder.write(project, url, inPlace + MANY_MORE);
+    Timing.once(project, to(inPlace + MANY_MORE), Timing.NONE);
+    List<String> fewByHand = byHand(project, inPlace, FEW_MORE);
+    List<String> manyByHand = byHand(project, inPlace, MANY_MORE);
+    back(project, inPlace);
     List<Double> each = new ArrayList<>();
+    List<Double> eachByHand = new ArrayList<>();
     List<Double> own = new ArrayList<>();
     for (int i = 0; i < Math.min(runs, 5); i++) {
       double nothing = Timing.once(project, to(inPlace), Timing.NONE);
@@ -107,18 +115,49 @@ public final class PostgresBench {
       double many = more(project, inPlace, MANY_MORE);
       each.add((many - few) / (MANY_MORE - FEW_MORE));
       own.add(few - nothing - each.get(i) * FEW_MORE);
+      double less = scripted(project, fewByHand, inPlace, FEW_MORE);
+      double longer = scripted(project, manyByHand, inPlace, MANY_MORE);
+      eachByHand.add((longer - less) / (MANY_MORE - FEW_MORE));
     }
     System.out.printf(
-        "%-44s %9.2f %30s%n",
+        "%-44s %9.2f %9.2f %7.2f   a run by itself: %.0f ms%n",
         "ms a rung, with " + inPlace + " in place",
         Timing.median(each),
-        "a run by itself: " + Math.round(Timing.median(own)) + " ms");
+        Timing.median(eachByHand),
+        Timing.median(each) / Timing.median(eachByHand),
+        Timing.median(own));
   }
 
   private double more(Path project, int inPlace, int rungs) throws Exception {
     double took = Timing.once(project, to(inPlace + rungs), Timing.NONE);
+    back(project, inPlace);
+    return took;
+  }
+
+  private void back(Path project, int inPlace) throws Exception {
     List<String> back = List.of(ladder, "rollback", "--to", Integer.toString(inPlace));
     Timing.once(project, back, Timing.NONE);
+    vacuum();
+  }
+
+  /** The next rungs as a script for psql, with the entries that the journal has of them. */
+  private List<String> byHand(Path project, int inPlace, int rungs) throws Exception {
+    Path script = project.resolve("more" + rungs + ".sql");
+    Files.writeString(script, script(true, inPlace, inPlace + rungs, BY_HAND));
+    return psql(script, false);
+  }
+
+  private double scripted(Path project, List<String> psql, int inPlace, int rungs)
+      throws Exception {
+    double took = Timing.once(project, psql, Timing.NONE);
+    try (Connection connection = connect();
+        Statement sql = connection.createStatement()) {
+      for (int i = inPlace + rungs - 1; i >= inPlace; i--) {
+        sql.execute(SampleLadder.down(i));
+      }
+      sql.execute("DELETE FROM ladder_journal WHERE number > " + BY_HAND);
+    }
+    vacuum();
     return took;
   }
 
@@ -162,40 +201,60 @@ public final class PostgresBench {
       for (String table : tables) {
         sql.execute("DROP TABLE " + table + " CASCADE");
       }
-      // As the server does by itself in time: a catalogue full of what is gone is slow to read.
+    }
+    vacuum();
+  }
+
+  /** As the server does by itself in time: a catalogue full of what is gone is slow to read. */
+  private void vacuum() throws SQLException {
+    try (Connection connection = connect();
+        Statement sql = connection.createStatement()) {
       sql.execute("VACUUM");
     }
   }
 
-  /** The same statements and journal entries as one script, made from the journal of a run. */
-  private String script(boolean transactions) throws SQLException {
+  private List<String> psql(Path script, boolean together) {
+    List<String> words = new ArrayList<>(List.of("psql", "-X", "-q", "-f", script.toString()));
+    if (together) {
+      words.add("-1");
+    }
+    words.add(url);
+    return words;
+  }
+
+  /**
+   * The statements of the rungs from an index to before another, and their journal entries, as one
+   * script, made from the journal of a run that has an entry for each rung, in order.
+   */
+  private String script(boolean transactions, int from, int to, long shift) throws SQLException {
     StringBuilder script = new StringBuilder();
+    String entries = "SELECT * FROM ladder_journal WHERE number > " + from + " AND number <= " + to;
     try (Connection connection = connect();
         Statement sql = connection.createStatement();
-        ResultSet rows = sql.executeQuery("SELECT * FROM ladder_journal ORDER BY number")) {
-      int columns = rows.getMetaData().getColumnCount();
-      for (int i = 0; rows.next(); i++) {
+        ResultSet rows = sql.executeQuery(entries + " ORDER BY number")) {
+      for (int i = from; rows.next(); i++) {
         script.append(transactions ? "BEGIN;\n" : "").append(SampleLadder.up(i));
         if (i == 0) {
-          script.append("CREATE TABLE ladder_journal (number bigint PRIMARY KEY");
-          for (int column = 2; column <= columns; column++) {
-            script
-                .append(", ")
-                .append(rows.getMetaData().getColumnName(column))
-                .append(' ')
-                .append(rows.getMetaData().getColumnTypeName(column))
-                .append(" NOT NULL");
-          }
-          script.append(");\n");
+          script.append(journal(rows.getMetaData()));
         }
-        script.append("INSERT INTO ladder_journal VALUES (");
-        for (int column = 1; column <= columns; column++) {
-          String text = rows.getString(column).replace("'", "''");
-          script.append(column == 1 ? "'" : ", '").append(text).append('\'');
+        script.append("INSERT INTO ladder_journal VALUES ('").append(rows.getLong(1) + shift);
+        for (int column = 2; column <= rows.getMetaData().getColumnCount(); column++) {
+          script.append("', '").append(rows.getString(column).replace("'", "''"));
         }
-        script.append(");\n").append(transactions ? "COMMIT;\n" : "");
+        script.append("');\n").append(transactions ? "COMMIT;\n" : "");
       }
     }
     return script.toString();
+  }
+
+  private static String journal(ResultSetMetaData columns) throws SQLException {
+    StringBuilder table =
+        new StringBuilder("CREATE TABLE ladder_journal (number bigint PRIMARY KEY");
+    for (int column = 2; column <= columns.getColumnCount(); column++) {
+      String name = columns.getColumnName(column);
+      table.append(", ").append(name).append(' ');
+      table.append(columns.getColumnTypeName(column)).append(" NOT NULL");
+    }
+    return table.append(");\n").toString();
   }
 }

@@ -49,7 +49,8 @@ final class SampleLadder {
     };
   }
 
-  private static String down(int index) {
+  /** The way down of the rung at an index, counted from 0. */
+  static String down(int index) {
     int table = index / 4;
     return switch (index % 4) {
       case 0 -> "DROP TABLE bin_" + table + ";\n";
