@@ -32,6 +32,10 @@ public final class ApplyPlanner {
   private final ApplyOptions options;
   private final Map<Long, Doubt> doubts;
   private final Preparation preparation;
+
+  /** Asked for each waiting rung, so it is looked for once. */
+  private final long highest;
+
   private final List<Refusal> refusals = new ArrayList<>();
   private final List<String> notes = new ArrayList<>();
 
@@ -47,6 +51,7 @@ public final class ApplyPlanner {
     this.history = basis.history();
     this.options = options;
     preparation = basis.preparation();
+    highest = history.highest();
   }
 
   /**
@@ -191,16 +196,16 @@ public final class ApplyPlanner {
   }
 
   private void checkWaiting(Rung rung, Optional<History> promoted) {
-    if (rung.number() < history.highest() && !environment.settings().lateAllowed()) {
+    if (rung.number() < highest && !environment.settings().lateAllowed()) {
       refuse(
           rung.label()
               + " is late: "
-              + project.label(history.highest())
+              + project.label(highest)
               + " already ran on "
               + environment.name(),
           rung.file(),
           "give the file a number above "
-              + project.label(history.highest())
+              + project.label(highest)
               + ", or write late: allow under "
               + environment.name()
               + " in ladder.yaml");
@@ -244,9 +249,8 @@ public final class ApplyPlanner {
 
   /** What a person should know before saying yes. */
   private void notePoints(Rung rung) {
-    if (rung.number() < history.highest()) {
-      notes.add(
-          rung.label() + " is late: " + project.label(history.highest()) + " already ran there");
+    if (rung.number() < highest) {
+      notes.add(rung.label() + " is late: " + project.label(highest) + " already ran there");
     }
     boolean runs = !(decision(rung.script().header()) instanceof Decision.PassOver);
     if (environment.settings().guarded() && runs) {
