@@ -16,6 +16,7 @@ import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
 import org.wornladder.climb.PlanBasis;
+import org.wornladder.climb.Preparation;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackPlanner;
@@ -32,8 +33,13 @@ import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Project;
 
-/** Runs rungs and standing scripts, up or down, in an environment that is open. */
-record Changing(Project project, LadderSettings settings, Visit visit) {
+/**
+ * Runs rungs and standing scripts, up or down, in an environment that is open.
+ *
+ * @param ahead what was made ready for that environment before it was open
+ */
+record Changing(
+    Project project, LadderSettings settings, Visit visit, Optional<Preparation> ahead) {
   Outcome apply(Site site, ApplyOptions options, Approval approval, Listener listener)
       throws SQLException {
     return site.locked(
@@ -82,7 +88,13 @@ record Changing(Project project, LadderSettings settings, Visit visit) {
   }
 
   PlanBasis basis(Site site, History history) {
-    return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
+    return new PlanBasis(
+        project,
+        site.environment(),
+        site.engine(),
+        site.session(),
+        history,
+        ahead.orElseGet(() -> new Preparation(site.engine(), site.environment())));
   }
 
   /** Plans from files and journal. */

@@ -139,9 +139,8 @@ public final class Ladder {
    */
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
-    rehearsePlan(environment);
-    return in(
-        environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
+    Changing changing = new Changing(project, settings, this::in, preparedAhead(environment));
+    return in(environment, Access.WRITE, site -> changing.apply(site, options, approval, listener));
   }
 
   /** Runs ways down. */
@@ -335,7 +334,7 @@ public final class Ladder {
   }
 
   private Changing changing() {
-    return new Changing(project, settings, this::in);
+    return new Changing(project, settings, this::in, Optional.empty());
   }
 
   private Structures structures() {
@@ -348,13 +347,15 @@ public final class Ladder {
         environment, project, settings, access, sessionAhead(environment.name(), access), work);
   }
 
-  /** For calls that will run rungs: uses the time until the session is open. */
-  private void rehearsePlan(String name) {
-    if (approach.isPresent()) {
-      Environment environment = environments.read(name);
-      Preparation preparation = new Preparation(Engines.of(environment), environment);
-      Rehearsal.ofPlan(preparation, project.rungs(), approach.get()::isDone);
+  /** Uses the time until the session is open. */
+  private Optional<Preparation> preparedAhead(String name) {
+    if (approach.isEmpty()) {
+      return Optional.empty();
     }
+    Environment environment = environments.read(name);
+    Preparation preparation = new Preparation(Engines.of(environment), environment);
+    preparation.prepareAhead(project.rungs(), approach.get()::isDone);
+    return Optional.of(preparation);
   }
 
   private Optional<Session> sessionAhead(String environment, Access access) {
