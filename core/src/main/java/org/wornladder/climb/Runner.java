@@ -81,7 +81,7 @@ public final class Runner {
    */
   public List<Done> run(Runnable beforeCommit) {
     listener.started(plan);
-    if (!plan.isEmpty() && !undoesStructure()) {
+    if (!plan.isEmpty()) {
       createJournal();
     }
     if (plan.together()) {
@@ -142,7 +142,10 @@ public final class Runner {
     return engine.abilities().contains(Ability.TRANSACTIONAL_DDL);
   }
 
-  /** Where making a table ends a transaction, the journal must be there before the first entry. */
+  /**
+   * The journal is there before the first rung: making a table ends a transaction in some engines,
+   * and a rung that makes it cannot travel with others.
+   */
   private void createJournal() {
     try {
       journal.create();

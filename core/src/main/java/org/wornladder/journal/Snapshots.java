@@ -150,12 +150,13 @@ public final class Snapshots {
   }
 
   private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
-    if (there.isEmpty() ? !exists() : !there.get()) {
+    boolean isNew = there.isEmpty() ? !exists() : !there.get();
+    if (isNew) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }
     there = Optional.of(true);
-    Row row = rowFor(snapshot.fingerprint());
+    Row row = isNew ? Row.FIRST : rowFor(snapshot.fingerprint());
     String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
     session.begin();
     session.insert(
@@ -177,7 +178,9 @@ public final class Snapshots {
    *
    * @param holdsContent whether its content stands in the table already
    */
-  private record Row(long number, boolean holdsContent) {}
+  private record Row(long number, boolean holdsContent) {
+    static final Row FIRST = new Row(1, false);
+  }
 
   private Row rowFor(String fingerprint) throws SQLException {
     String query =
