@@ -35,7 +35,7 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
   }
 
   private static Told told(Site site, Callable<History> reading) throws SQLException {
-    Schema there = site.structure();
+    Schema there = there(site);
     Snapshots snapshots = site.snapshots();
     try (Meanwhile<Kept> asking =
         Meanwhile.begin(() -> new Kept(reading.call(), snapshots.last()))) {
@@ -43,6 +43,14 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
       Kept kept = asking.get();
       Optional<Snapshot> expected = snapshots.expected(kept.last(), stands);
       return new Told(kept.history(), of(site, kept.history(), stands, expected));
+    }
+  }
+
+  /** What tells a structure is loaded while the database is asked for it. */
+  private static Schema there(Site site) throws SQLException {
+    try (Meanwhile<Snapshots.Ready> loading =
+        Meanwhile.begin(() -> Snapshots.Ready.of(Snapshot.EMPTY))) {
+      return site.structure();
     }
   }
 

@@ -52,6 +52,16 @@ public record ServerUrl(
         hosts + path);
   }
 
+  /** Whether a URL begins with one of these. No stream: linking one delays every start. */
+  public static boolean begins(String url, List<String> schemes) {
+    for (String scheme : schemes) {
+      if (url.startsWith(scheme)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   /** What a URL says of who connects. */
   private static final class Credentials {
     private Optional<String> user = Optional.empty();

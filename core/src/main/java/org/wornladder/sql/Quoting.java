@@ -1,5 +1,8 @@
 package org.wornladder.sql;
 
+import java.util.List;
+import java.util.StringJoiner;
+
 /**
  * How an engine writes strings and names, as data.
  *
@@ -17,5 +20,14 @@ public record Quoting(char nameQuote, boolean backslash) {
   public String name(String name) {
     String quote = String.valueOf(nameQuote);
     return quote + name.replace(quote, quote + quote) + quote;
+  }
+
+  /** Quoted names, with a comma and a blank between them. */
+  public String names(List<String> names) {
+    StringJoiner all = new StringJoiner(", ");
+    for (String name : names) {
+      all.add(name(name));
+    }
+    return all.toString();
   }
 }

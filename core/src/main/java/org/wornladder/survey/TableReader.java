@@ -55,8 +55,8 @@ public final class TableReader {
 
   /** By the primary key, so that the same rows come in the same order. */
   private String order(Table table) {
-    List<String> key = table.primaryKey().stream().map(engine.quoting()::name).toList();
-    return key.isEmpty() ? "" : " ORDER BY " + String.join(", ", key);
+    List<String> key = table.primaryKey();
+    return key.isEmpty() ? "" : " ORDER BY " + engine.quoting().names(key);
   }
 
   private List<List<Optional<String>>> firstRows(Table table, int rows) throws SQLException {

@@ -14,6 +14,7 @@ import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.Outside;
 import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
@@ -51,7 +52,7 @@ public final class H2Engine implements Engine {
 
   @Override
   public boolean accepts(String url) {
-    return SCHEMES.stream().anyMatch(url::startsWith);
+    return ServerUrl.begins(url, SCHEMES);
   }
 
   @Override

@@ -346,7 +346,7 @@ final class PostgresSession extends JdbcSession {
   public Schema structure(List<String> without) throws SQLException {
     // Compiling a query of the catalogue takes far longer than running it.
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
-    String reading = "SET jit = off; SET search_path = " + managed();
+    String reading = "SET jit = off; SET search_path = " + QUOTING.names(schemas);
     boolean inside = inTransaction();
     flush();
     String ahead = takeAhead() + (inside ? "SAVEPOINT ladder_structure; " : "") + reading;
@@ -375,10 +375,6 @@ final class PostgresSession extends JdbcSession {
   private Function<String, PostgresSecond> second(String reading) {
     PostgresConnector again = new PostgresConnector(target);
     return query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query);
-  }
-
-  private String managed() {
-    return schemas.stream().map(QUOTING::name).collect(Collectors.joining(", "));
   }
 
   @Override

@@ -48,9 +48,7 @@ final class PostgresSettings {
     List<String> parts = new ArrayList<>();
     parts.add("SET client_min_messages = warning");
     if (!environment.schemas().isEmpty()) {
-      List<String> names =
-          environment.schemas().stream().map(PostgresEngine.QUOTING::name).toList();
-      parts.add("SET search_path = " + String.join(", ", names));
+      parts.add("SET search_path = " + PostgresEngine.QUOTING.names(environment.schemas()));
     }
     target.role().ifPresent(role -> parts.add("SET ROLE " + PostgresEngine.QUOTING.name(role)));
     environment
