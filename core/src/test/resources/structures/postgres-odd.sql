@@ -67,3 +67,6 @@ ALTER TABLE grower FORCE ROW LEVEL SECURITY;
 CREATE POLICY own ON block AS RESTRICTIVE FOR UPDATE TO PUBLIC USING (id > 0) WITH CHECK (id < 100);
 CREATE RULE silent AS ON DELETE TO scrap DO INSTEAD NOTHING;
 CREATE STATISTICS together (dependencies) ON a, b FROM scrap;
+CREATE TABLE bin (id int PRIMARY KEY, code text CONSTRAINT one_key UNIQUE, kg numeric CONSTRAINT heavy_check CHECK (kg > 0), crate int CHECK (crate > 0), up int CONSTRAINT up_fkey REFERENCES bin, CONSTRAINT late_check CHECK (kg < crate) NOT VALID);
+ALTER TABLE bin RENAME TO tote;
+ALTER TABLE tote RENAME COLUMN crate TO pallet;

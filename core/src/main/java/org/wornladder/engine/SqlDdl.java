@@ -116,8 +116,7 @@ public abstract class SqlDdl implements Ddl {
 
   /** A key or constraint as a table's statement or ADD writes it. */
   protected String constraint(Element constraint, String table) {
-    String named =
-        constraint.fact(ForeignKey.NAME).map(word -> "CONSTRAINT " + name(word) + " ").orElse("");
+    String named = lasting(constraint).map(word -> "CONSTRAINT " + name(word) + " ").orElse("");
     return named
         + switch (constraint.kind()) {
           case PRIMARY_KEY ->
@@ -127,6 +126,19 @@ public abstract class SqlDdl implements Ddl {
           case FOREIGN_KEY -> foreignKey(constraint);
           default -> demand(constraint);
         };
+  }
+
+  /**
+   * The name that a key or constraint must have again when it is made anew: other statements may
+   * speak of it, even where the engine invented it.
+   */
+  protected Optional<String> lasting(Element constraint) {
+    return known(constraint);
+  }
+
+  /** The name that the engine knows a key or constraint by. */
+  protected static Optional<String> known(Element key) {
+    return key.fact(ForeignKey.NAME).or(() -> key.fact(Element.KNOWN_AS));
   }
 
   /** A unique, check or exclusion constraint without its name. */
@@ -341,8 +353,7 @@ public abstract class SqlDdl implements Ddl {
     if (key.kind() == Kind.INDEX) {
       return Optional.of("DROP INDEX " + name(key.name()));
     }
-    return key.fact(ForeignKey.NAME)
-        .or(() -> key.fact(Element.KNOWN_AS))
+    return known(key)
         .map(name -> "ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(name));
   }
 }

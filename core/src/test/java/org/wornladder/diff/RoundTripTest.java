@@ -58,7 +58,19 @@ class RoundTripTest {
       assertThat(Differences.between(read, again)).isEmpty();
       assertThat(again.fingerprint()).isEqualTo(read.fingerprint());
       assertThat(Snapshot.read(again.json())).contains(again);
+      // H2's own names depend on what was made before; elsewhere a later statement may use them.
+      if (kind != Kind.H2) {
+        assertThat(namesOfTheUnnamed(again)).isEqualTo(namesOfTheUnnamed(read));
+      }
     }
+  }
+
+  private static List<String> namesOfTheUnnamed(Snapshot snapshot) {
+    return snapshot.elements().stream()
+        .flatMap(table -> table.parts().stream())
+        .flatMap(part -> part.fact(Element.KNOWN_AS).stream())
+        .sorted()
+        .toList();
   }
 
   private static List<String> script(TestDatabase database, String name) throws IOException {

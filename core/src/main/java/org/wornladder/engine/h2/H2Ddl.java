@@ -8,6 +8,7 @@ import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
+import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
 import org.wornladder.sql.Dialects;
 
@@ -69,6 +70,12 @@ final class H2Ddl extends SqlDdl {
     column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
     column.fact("on update").ifPresent(value -> text.append(" ON UPDATE ").append(value));
     return text + (isNullable(column) ? "" : " NOT NULL");
+  }
+
+  /** A name that H2 invented it may need for another key, and nobody can tell it beforehand. */
+  @Override
+  protected Optional<String> lasting(Element constraint) {
+    return constraint.fact(ForeignKey.NAME);
   }
 
   @Override

@@ -8,7 +8,6 @@ import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
-import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
 import org.wornladder.sql.Dialects;
 
@@ -120,7 +119,7 @@ final class MariadbDdl extends SqlDdl {
   @Override
   protected Optional<String> keyDrop(Element key, String table) {
     String alter = "ALTER TABLE " + name(table) + " DROP ";
-    Optional<String> known = key.fact(ForeignKey.NAME).or(() -> key.fact(Element.KNOWN_AS));
+    Optional<String> known = known(key);
     return switch (key.kind()) {
       case PRIMARY_KEY -> Optional.of(alter + "PRIMARY KEY");
       case INDEX -> Optional.of(alter + "INDEX " + name(key.name()));
