@@ -8,8 +8,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
-import java.util.regex.Pattern;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -33,8 +33,8 @@ public final class StructureRows {
   }
 
   /** A constraint's name; empty if the engine invented it. */
-  public static Optional<String> chosen(String name, Pattern invented) {
-    return invented.matcher(name).matches() ? Optional.empty() : Optional.of(name);
+  public static Optional<String> chosen(String name, Predicate<String> invented) {
+    return invented.test(name) ? Optional.empty() : Optional.of(name);
   }
 
   /** The action of a foreign key, for engines that take the one for the other. */

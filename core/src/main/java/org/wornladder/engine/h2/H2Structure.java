@@ -230,6 +230,10 @@ final class H2Structure {
     }
   }
 
+  private static boolean isInvented(String name) {
+    return INVENTED.matcher(name).matches();
+  }
+
   private void readConstraints() throws SQLException {
     try (ResultSet rows = query(CONSTRAINTS)) {
       while (rows.next()) {
@@ -239,7 +243,7 @@ final class H2Structure {
             .add(
                 new Constraint(
                     kind,
-                    StructureRows.chosen(rows.getString(3), INVENTED),
+                    StructureRows.chosen(rows.getString(3), H2Structure::isInvented),
                     rows.getString(3),
                     "(" + rows.getString(4) + ")"));
       }
@@ -261,7 +265,7 @@ final class H2Structure {
         keys.put(
             name,
             new ForeignKey(
-                StructureRows.chosen(name, INVENTED),
+                StructureRows.chosen(name, H2Structure::isInvented),
                 name,
                 own,
                 rows.getString(4),

@@ -335,6 +335,10 @@ final class MariadbStructure {
     };
   }
 
+  private static boolean isInvented(String name) {
+    return INVENTED.matcher(name).matches();
+  }
+
   private void readChecks() throws SQLException {
     try (ResultSet rows = query(CHECKS)) {
       while (rows.next()) {
@@ -343,7 +347,7 @@ final class MariadbStructure {
             .add(
                 new Constraint(
                     Kind.CHECK,
-                    StructureRows.chosen(rows.getString(2), INVENTED),
+                    StructureRows.chosen(rows.getString(2), MariadbStructure::isInvented),
                     rows.getString(2),
                     rows.getString(3)));
       }
@@ -381,7 +385,7 @@ final class MariadbStructure {
         keys.put(
             name,
             new ForeignKey(
-                StructureRows.chosen(name, INVENTED),
+                StructureRows.chosen(name, MariadbStructure::isInvented),
                 name,
                 own,
                 rows.getString(4),

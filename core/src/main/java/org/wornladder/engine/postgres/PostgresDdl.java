@@ -10,7 +10,6 @@ import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
-import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 import org.wornladder.sql.Dialects;
@@ -330,10 +329,10 @@ final class PostgresDdl extends SqlDdl {
       String schema = schemaOf(table).map(name -> name(name) + ".").orElse("");
       return Optional.of("DROP INDEX " + schema + name(key.name()));
     }
-    if (key.kind() == Kind.PRIMARY_KEY && key.fact(ForeignKey.NAME).isEmpty()) {
+    if (key.kind() == Kind.PRIMARY_KEY && known(key).isEmpty()) {
       String own = alone(table);
-      int room = LONGEST_NAME - "_pkey".length();
-      String known = own.substring(0, Math.min(own.length(), room)) + "_pkey";
+      int room = LONGEST_NAME - PostgresIndexes.KEY_ENDING.length();
+      String known = own.substring(0, Math.min(own.length(), room)) + PostgresIndexes.KEY_ENDING;
       return Optional.of("ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(known));
     }
     return super.keyDrop(key, table);

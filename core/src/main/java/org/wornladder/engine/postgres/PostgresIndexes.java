@@ -42,6 +42,9 @@ final class PostgresIndexes {
        WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %own(pg_class, c)
        ORDER BY x.indrelid, i.relname""";
 
+  /** How the names end that the server gives to primary keys. */
+  static final String KEY_ENDING = "_pkey";
+
   /** The operator classes that need not be named, and the type whose order each of them is. */
   static final String DEFAULT_CLASSES =
       """
@@ -120,11 +123,17 @@ final class PostgresIndexes {
       if (found.getBoolean(3)) {
         primaryKeys.put(table, names(row));
         Map<String, String> more = new HashMap<>();
-        StructureRows.put(more, ForeignKey.NAME, found.getString(11));
+        keyName(more, found.getString(11));
         StructureRows.put(more, Element.DEFINITION, found.getString(12));
         keyMore.put(table, more);
       }
     }
+  }
+
+  /** One that looks invented is that of a table which had another name then. */
+  private static void keyName(Map<String, String> more, String name) {
+    boolean invented = name != null && name.endsWith(KEY_ENDING);
+    StructureRows.put(more, invented ? Element.KNOWN_AS : ForeignKey.NAME, name);
   }
 
   private void add(Row row) throws SQLException {
