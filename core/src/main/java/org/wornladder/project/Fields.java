@@ -14,7 +14,10 @@ import org.wornladder.sql.Place;
 
 /** Takes the entries of one YAML map by key and type, and collects what does not fit. */
 final class Fields {
-  private static final Pattern DURATION = Pattern.compile("(\\d{1,9}) ?(ms|s|m|h)");
+  /** Built for who sets a time: to build a pattern delays every start. */
+  private static final class Times {
+    static final Pattern DURATION = Pattern.compile("(\\d{1,9}) ?(ms|s|m|h)");
+  }
 
   private final Node.Entries map;
   private final Problems problems;
@@ -73,7 +76,7 @@ final class Fields {
     if (text.isEmpty()) {
       return Optional.empty();
     }
-    Matcher parts = DURATION.matcher(text.get().text());
+    Matcher parts = Times.DURATION.matcher(text.get().text());
     if (!parts.matches()) {
       String found = key + " cannot be '" + text.get().text() + "'";
       problems.error(text.get().place(), found, "write a time such as 500ms, 5s or 2m");

@@ -5,12 +5,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
-import java.util.regex.Pattern;
 import org.wornladder.sql.Place;
 
 /** Reads {@code ladder.yaml}. */
 final class SettingsReader {
-  private static final Pattern NAME = Pattern.compile("[A-Za-z][A-Za-z0-9_-]*");
   private static final String DEFAULT_JOURNAL = "ladder_journal";
 
   private final Problems problems;
@@ -114,7 +112,7 @@ final class SettingsReader {
     Map<String, EnvironmentSettings> environments = new LinkedHashMap<>();
     for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
       String name = entry.getKey();
-      if (!NAME.matcher(name).matches()) {
+      if (!isName(name)) {
         String found = "'" + name + "' cannot name an environment";
         problems.error(entry.getValue().key(), found, "use letters, digits, - and _");
       } else if (entry.getValue().value() instanceof Node.Entries settings) {
@@ -125,6 +123,20 @@ final class SettingsReader {
       }
     }
     return environments;
+  }
+
+  /** No pattern: to build one delays every start. */
+  private static boolean isName(String text) {
+    boolean fits = !text.isEmpty() && isLetter(text.charAt(0));
+    for (int i = 1; i < text.length() && fits; i++) {
+      char c = text.charAt(i);
+      fits = isLetter(c) || c >= '0' && c <= '9' || c == '-' || c == '_';
+    }
+    return fits;
+  }
+
+  private static boolean isLetter(char c) {
+    return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z';
   }
 
   private EnvironmentSettings environment(String name, Node.Entries map) {

@@ -10,9 +10,11 @@ import java.util.regex.Pattern;
  * digits and underscores stands in double quotes, those inside it doubled.
  */
 public final class NameList {
-  private static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_$]*");
-  private static final Pattern NAME =
-      Pattern.compile("\"((?:[^\"]|\"\")*)\"|[\\p{L}_][\\p{L}\\p{N}_$]*");
+  /** Built for who needs them: to build a pattern delays a short run. */
+  private static final class Patterns {
+    static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_$]*");
+    static final Pattern NAME = Pattern.compile("\"((?:[^\"]|\"\")*)\"|[\\p{L}_][\\p{L}\\p{N}_$]*");
+  }
 
   private NameList() {}
 
@@ -30,7 +32,7 @@ public final class NameList {
       char c = name.charAt(i);
       boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_';
       if (!letter && (i == 0 || c < '0' || c > '9')) {
-        return PLAIN.matcher(name).matches();
+        return Patterns.PLAIN.matcher(name).matches();
       }
     }
     return !name.isEmpty();
@@ -39,7 +41,7 @@ public final class NameList {
   /** The names that stand in the first parentheses of a text; none if it begins otherwise. */
   public static List<String> inParentheses(String text) {
     List<String> names = new ArrayList<>();
-    Matcher name = NAME.matcher(text);
+    Matcher name = Patterns.NAME.matcher(text);
     for (int at = 1; text.startsWith("(") && name.find(at) && name.start() == at; ) {
       names.add(name.group(1) == null ? name.group() : name.group(1).replace("\"\"", "\""));
       at = name.end();
