@@ -158,6 +158,19 @@ class ServerIT {
     }
   }
 
+  @ParameterizedTest
+  @EnumSource
+  void aCertificateThatIsMissingIsNotWaitedFor(Server kind) {
+    on(kind);
+    String certificate =
+        kind == Server.POSTGRES
+            ? "sslmode=verify-full&sslrootcert=no-such.pem"
+            : "sslMode=verify-full&serverSslCert=no-such.pem";
+    url += (url.contains("?") ? "&" : "?") + certificate;
+    settings("");
+    work.ladder("status", "--await", "60").exits(4).complains("the database cannot be opened");
+  }
+
   @Test
   void aUrlWithoutAUserMeansTheSystemsAndOneOfNonsenseIsToldAsSuch() {
     on(Server.POSTGRES);

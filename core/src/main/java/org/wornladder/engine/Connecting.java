@@ -1,9 +1,13 @@
 package org.wornladder.engine;
 
+import java.io.EOFException;
+import java.net.SocketException;
+import java.net.SocketTimeoutException;
 import java.net.UnknownHostException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.function.Function;
+import javax.net.ssl.SSLException;
 
 /** Connects to a server, and waits for one that is still starting if that is asked for. */
 public final class Connecting {
@@ -99,6 +103,25 @@ public final class Connecting {
     };
   }
 
+  /**
+   * Whether the way to the server failed, and may be open later. A certificate that is wrong or not
+   * there stays so.
+   */
+  public static boolean isOfTheNetwork(SQLException e) {
+    boolean network = false;
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (cause instanceof SSLException) {
+        return false;
+      }
+      network |=
+          cause instanceof SocketException
+              || cause instanceof SocketTimeoutException
+              || cause instanceof UnknownHostException
+              || cause instanceof EOFException;
+    }
+    return network;
+  }
+
   private static String words(SQLException e) {
     for (Throwable cause = e; cause != null; cause = cause.getCause()) {
       if (cause instanceof UnknownHostException) {
@@ -107,7 +130,7 @@ public final class Connecting {
       if (cause instanceof java.net.ConnectException) {
         return "connection refused";
       }
-      if (cause instanceof java.net.SocketTimeoutException) {
+      if (cause instanceof SocketTimeoutException) {
         return "it accepts connections and does not answer";
       }
     }

@@ -165,7 +165,10 @@ final class MariadbSession extends JdbcSession {
       case 1044, 1045, 1698 -> Answer.WRONG_CREDENTIALS;
       case 1049 -> Answer.NO_DATABASE;
       case 1040, 1203 -> Answer.NOT_YET;
-      default -> MariadbFaults.state(e).startsWith("08") ? Answer.NOT_YET : Answer.OTHER;
+      default ->
+          MariadbFaults.state(e).startsWith("08") && Connecting.isOfTheNetwork(e)
+              ? Answer.NOT_YET
+              : Answer.OTHER;
     };
   }
 

@@ -113,7 +113,8 @@ final class PostgresConnector {
     return switch (PostgresFaults.state(e)) {
       case "28P01", "28000" -> Answer.WRONG_CREDENTIALS;
       case "3D000" -> Answer.NO_DATABASE;
-      case "57P03", "53300", "08001", "08006", "57P01", "57P02" -> Answer.NOT_YET;
+      case "57P03", "53300", "57P01", "57P02" -> Answer.NOT_YET;
+      case "08001", "08006" -> Connecting.isOfTheNetwork(e) ? Answer.NOT_YET : Answer.OTHER;
       default -> Answer.OTHER;
     };
   }
