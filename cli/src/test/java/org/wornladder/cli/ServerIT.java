@@ -286,6 +286,56 @@ class ServerIT {
     assertThat(query("SELECT count(width) FROM bin_1")).containsExactly("0");
   }
 
+  @Test
+  void anIndexThatAnAttemptLeftHalfMadeIsDroppedBeforeTheNextOne() throws Exception {
+    on(Server.POSTGRES);
+    work.rung("0001-bins", "CREATE TABLE bin_1 (id integer);", "DROP TABLE bin_1;");
+    work.ladder("apply").exits(0);
+    work.file(
+        "rungs/0002-index.sql",
+        """
+        --| run: outside-transaction
+        --| up
+        CREATE UNIQUE INDEX CONCURRENTLY bin_1_id ON bin_1 (id);
+        --| down
+        DROP INDEX CONCURRENTLY bin_1_id;
+        """);
+    execute("INSERT INTO bin_1 VALUES (7), (7)");
+    String valid = "SELECT indisvalid FROM pg_index WHERE indexrelid = to_regclass('bin_1_id')";
+    work.ladder("apply").exits(5).complains("index bin_1_id, half made, was dropped");
+    assertThat(query(valid)).isEmpty();
+    execute("DELETE FROM bin_1");
+    settings(", lock-timeout: 1s");
+    try (Connection other = DriverManager.getConnection(url);
+        Statement sql = other.createStatement()) {
+      other.setAutoCommit(false);
+      sql.execute("INSERT INTO bin_1 VALUES (8)");
+      work.ladder("apply").exits(5).complains("bin_1_id is there half made", "--retries N");
+      assertThat(query(valid)).containsExactly("f");
+      CompletableFuture<Workspace.Run> patient =
+          CompletableFuture.supplyAsync(() -> work.ladder("apply", "--retries", "20"));
+      Thread.sleep(3000);
+      other.commit();
+      patient.get(60, TimeUnit.SECONDS).exits(0).complains("trying again");
+    }
+    assertThat(query(valid)).containsExactly("t");
+  }
+
+  @Test
+  void aRungWhoseFirstStatementFailedRunsFromItsMendedFile() {
+    on(Server.MARIADB);
+    work.rung("0001-bins", "CREATE TABLE bin (id intger);\nCREATE TABLE tote (id integer);", "");
+    work.ladder("apply").exits(5).complains("no statement of it was done");
+    work.ladder("status").exits(0).says("no statement of it is done");
+    work.rung("0001-bins", "CREATE TABLE bin (id integer);\nCREATE TABLE tote (id intger);", "");
+    String settle = "ladder settle dev 0001 --accept-file";
+    work.ladder("apply").exits(5).complains("1 statement of it is done", settle);
+    work.rung("0001-bins", "CREATE TABLE bin (id integer);\nCREATE TABLE tote (id integer);", "");
+    work.ladder("apply").exits(3).complains(settle);
+    work.ladder("settle", "dev", "1", "--accept-file", "--because", "a slip").exits(0);
+    work.ladder("apply").exits(0).says("dev is at 0001");
+  }
+
   @ParameterizedTest
   @EnumSource
   void aDeadlockIsTriedAgain(Server kind) throws Exception {

@@ -165,7 +165,7 @@ public final class ApplyPlanner {
           label + " is stuck after statement " + progress.done() + ", and its file is gone",
           "environment " + environment.name(),
           "put the file back, then ladder apply " + environment.name());
-    } else if (isWorn(record, file.get())) {
+    } else if (progress.done() > 0 && isWorn(record, file.get())) {
       refuse(
           label
               + " is stuck after statement "
@@ -204,9 +204,11 @@ public final class ApplyPlanner {
               + " already ran on "
               + environment.name(),
           rung.file(),
-          "give the file a number above "
+          "ladder renumber "
+              + rung.number()
+              + " gives the file a number above "
               + project.label(highest)
-              + ", or write late: allow under "
+              + "; or write late: allow under "
               + environment.name()
               + " in ladder.yaml");
     }

@@ -36,9 +36,25 @@ public final class Doubts {
     for (RungRecord record : basis.history().stuck()) {
       if (record.progress().doubtful() > 0) {
         doubts.put(record.number(), doubt(record));
+      } else if (record.progress().failed() > 0) {
+        halfMade(record).ifPresent(doubt -> doubts.put(record.number(), doubt));
       }
     }
     return doubts;
+  }
+
+  /** What a statement that failed left half made, and could not clear away itself. */
+  private Optional<Doubt> halfMade(RungRecord record) throws SQLException {
+    int number = record.progress().failed();
+    Optional<Footprint> thing =
+        statement(record, number).flatMap(one -> Footprints.of(one, basis.engine().dialect()));
+    Optional<String> clearing =
+        thing.isEmpty() ? Optional.empty() : basis.session().clearing(thing.get());
+    return clearing.map(
+        drop -> {
+          String words = thing.get().shown() + " is there half made, by an attempt that failed";
+          return new Doubt(number, Found.NOT_DONE, words, Optional.of(drop));
+        });
   }
 
   private Doubt doubt(RungRecord record) throws SQLException {

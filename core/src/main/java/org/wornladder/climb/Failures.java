@@ -32,10 +32,16 @@ final class Failures {
   /**
    * @param current the statement that ran; empty if it was none of the script's
    * @param left what is left of the step
+   * @param stuck whether it goes on behind a statement that is done
    * @param stepsDone how many steps were done before
    */
   LadderException of(
-      Step step, Optional<Statement> current, String left, int stepsDone, SQLException e) {
+      Step step,
+      Optional<Statement> current,
+      String left,
+      boolean stuck,
+      int stepsDone,
+      SQLException e) {
     Fault fault = session.fault(e);
     boolean ofTheScript =
         switch (fault.kind()) {
@@ -53,11 +59,14 @@ final class Failures {
     Optional<String> text = current.map(statement -> plan.secrets().mask(statement.text()));
     return new StatementFailedException(
         new Failure(plan.environment(), label, place, text, words(e), left, stepsDone),
-        advice(fault),
+        advice(fault, stuck ? label : ""),
         masked(e));
   }
 
-  private String advice(Fault fault) {
+  /**
+   * @param stuck the rung's label if it is; empty if not
+   */
+  private String advice(Fault fault, String stuck) {
     String again =
         plan.direction() == Direction.UP
             ? "ladder apply " + plan.environment()
@@ -69,9 +78,21 @@ final class Failures {
       case DENIED -> "grant the right to the database's user, then " + again;
       default ->
           plan.direction() == Direction.UP
-              ? "mend the statement, then " + again
+              ? mending(stuck, again)
               : "mend the way down, then " + again;
     };
+  }
+
+  private String mending(String stuck, String again) {
+    return stuck.isEmpty()
+        ? "mend the statement, then " + again
+        : "mend what it stumbled over, then "
+            + again
+            + "; if that was the file, first ladder settle "
+            + plan.environment()
+            + " "
+            + stuck
+            + " --accept-file --because TEXT";
   }
 
   /** The cause as it may be shown: a database repeats what it was given. */

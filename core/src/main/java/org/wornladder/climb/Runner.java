@@ -449,7 +449,7 @@ public final class Runner {
         e.addSuppressed(second);
       }
     }
-    return failures.of(step, unfinished, leftAfterUndo(), done.size(), e);
+    return failures.of(step, unfinished, leftAfterUndo(), false, done.size(), e);
   }
 
   private String leftAfterUndo() {

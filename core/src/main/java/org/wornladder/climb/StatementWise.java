@@ -56,7 +56,7 @@ final class StatementWise {
     boolean up = rung.direction() == Direction.UP;
     refuseLost(rung, rung.done());
     if (rung.doubt().isPresent()) {
-      settle(rung, rung.doubt().get());
+      settle(rung, rung.doubt().get(), stepsDone);
     } else if (rung.done() == 0) {
       Note note = rung.skipsMissing() ? Note.of(Runner.HALF_WAY) : Note.NONE;
       entry(rung, up ? Event.UP_STARTED : Event.DOWN_STARTED, note);
@@ -123,9 +123,9 @@ final class StatementWise {
   }
 
   /** Writes down what the facts said, and clears away what a half-done statement left. */
-  private void settle(Step.OfRung rung, Doubt doubt) throws SQLException {
+  private void settle(Step.OfRung rung, Doubt doubt, int stepsDone) throws SQLException {
     if (doubt.clearing().isPresent()) {
-      session.execute(new Statement(doubt.clearing().get(), Place.of(rung.source()), ""));
+      clearPatiently(rung, clearing(rung, doubt.clearing().get()), stepsDone);
     }
     Event event = doubt.found() == Doubt.Found.DONE ? Event.SETTLED_DONE : Event.SETTLED_NOT_DONE;
     entry(rung, event, new Note(doubt.statement(), 0, "found: " + doubt.words()));
@@ -146,6 +146,9 @@ final class StatementWise {
         if (joins) {
           together(rung, statement, number);
         } else {
+          if (attempt > 1) {
+            clear(rung, halfMade(thing, before));
+          }
           alone(rung, statement, number, before);
         }
         return;
@@ -155,10 +158,63 @@ final class StatementWise {
           entryAfterFailure(rung, new Note(number, 0, failures.words(e)), e);
         }
         if (lost(rung, number - 1).isPresent() || !patience.again(fault, rung, attempt)) {
-          throw failures.of(rung, Optional.of(statement), left(number), stepsDone, e);
+          String left = left(number) + remains(rung, thing, before, fault, e);
+          throw failures.of(rung, Optional.of(statement), left, number > 1, stepsDone, e);
         }
         setUp(rung, number - 1);
       }
+    }
+  }
+
+  /** What clears away a thing that an attempt made half, and that was not there before. */
+  private Optional<String> halfMade(Optional<Footprint> thing, Optional<String> before)
+      throws SQLException {
+    return thing.isPresent() && before.filter(Footprint.MISSING::equals).isPresent()
+        ? session.clearing(thing.get())
+        : Optional.empty();
+  }
+
+  private static Statement clearing(Step.OfRung rung, String sql) {
+    return new Statement(sql, Place.of(rung.source()), "");
+  }
+
+  private void clear(Step.OfRung rung, Optional<String> clearing) throws SQLException {
+    if (clearing.isPresent()) {
+      session.execute(clearing(rung, clearing.get()));
+    }
+  }
+
+  private void clearPatiently(Step.OfRung rung, Statement clearing, int stepsDone) {
+    for (int attempt = 1; ; attempt++) {
+      try {
+        session.execute(clearing);
+        return;
+      } catch (SQLException e) {
+        if (!patience.again(failures.fault(e), rung, attempt)) {
+          String left = "what an attempt before this one made half";
+          throw failures.of(rung, Optional.of(clearing), left, rung.done() > 0, stepsDone, e);
+        }
+      }
+    }
+  }
+
+  /** Clears away what the last attempt made half, and says what became of it. */
+  private String remains(
+      Step.OfRung rung,
+      Optional<Footprint> thing,
+      Optional<String> before,
+      Fault fault,
+      SQLException cause) {
+    if (fault.kind() == Fault.Kind.CUT || fault.kind() == Fault.Kind.STRANDED) {
+      return "";
+    }
+    try {
+      Optional<String> clearing = halfMade(thing, before);
+      clear(rung, clearing);
+      return clearing.isPresent() ? "; " + thing.get().shown() + ", half made, was dropped" : "";
+    } catch (SQLException e) {
+      cause.addSuppressed(e);
+      return "; " + thing.get().shown() + " is there half made, and the next run drops it first";
     }
   }
 

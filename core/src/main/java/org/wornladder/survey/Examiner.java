@@ -226,7 +226,7 @@ public final class Examiner {
   private static String next(Status.Line line, String environment) {
     return switch (line.state()) {
       case ABSENT -> "get the file back, or ladder rollback " + environment + " --absent";
-      case LATE -> "give the file the highest number, or write late: allow in ladder.yaml";
+      case LATE -> "ladder renumber " + line.number() + ", or write late: allow in ladder.yaml";
       default -> "ladder preview " + environment + " says what can be done";
     };
   }

@@ -114,7 +114,9 @@ public final class StatusReader {
     String way = progress.up() ? "on its way up" : "on its way down";
     return progress.doubtful() > 0
         ? way + ", statement " + progress.doubtful() + " in doubt"
-        : way + " after statement " + progress.done();
+        : progress.done() == 0
+            ? way + ", no statement of it is done"
+            : way + " after statement " + progress.done();
   }
 
   private Line absent(RungRecord record) {
