@@ -31,7 +31,8 @@ class AdoptIT {
             "adopt", "live", "--confirm", "live", "--except", "table:legacy_*", "--rows", "grade")
         .exits(0)
         .says("wrote  schema/tables/grade.sql", "wrote  schema/views/labels.sql")
-        .says("wrote  rungs/0001-adopted-structure.sql", "Nothing was run there.");
+        .says("wrote  seeds/grade.csv", "wrote  rungs/0001-adopted-structure.sql")
+        .says("Nothing was run there.");
     assertThat(work.text("seeds/grade.csv")).isEqualTo("code,label\nA,Extra\nB,\"\"\n");
     assertThat(work.text("rungs/0001-adopted-structure.sql"))
         .contains("--| no way down:", "CREATE TABLE grade", "CREATE VIEW labels")

@@ -1,10 +1,12 @@
 package org.wornladder.diff;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
@@ -40,7 +42,11 @@ public final class Differences {
       }
     }
     all.sort(Snapshot.ORDER);
+    Set<Element.Key> same = sameUnnamed(was, is);
     for (Element element : all) {
+      if (same.contains(element.key())) {
+        continue;
+      }
       Optional<Element> old = Optional.ofNullable(was.get(element.key()));
       Optional<Element> now = Optional.ofNullable(is.get(element.key()));
       if (old.isPresent() && now.isPresent()) {
@@ -49,6 +55,30 @@ public final class Differences {
         found.add(new Difference(table, old, now));
       }
     }
+  }
+
+  /**
+   * The indexes of both sides that differ in nothing but names which the engine invented: after
+   * those of a table or a column that had another name then.
+   */
+  private static Set<Element.Key> sameUnnamed(
+      Map<Element.Key, Element> was, Map<Element.Key, Element> is) {
+    Set<Element.Key> same = new HashSet<>();
+    for (Element before : was.values()) {
+      if (isUnnamedIndex(before) && !is.containsKey(before.key())) {
+        is.values().stream()
+            .filter(after -> isUnnamedIndex(after) && !was.containsKey(after.key()))
+            .filter(after -> !same.contains(after.key()))
+            .filter(after -> after.meaning().facts().equals(before.meaning().facts()))
+            .findFirst()
+            .ifPresent(after -> same.addAll(List.of(before.key(), after.key())));
+      }
+    }
+    return same;
+  }
+
+  private static boolean isUnnamedIndex(Element element) {
+    return element.kind() == Kind.INDEX && element.fact(Element.KNOWN_AS).isPresent();
   }
 
   private void both(String table, Element before, Element after) {

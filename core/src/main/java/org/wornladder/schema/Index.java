@@ -2,12 +2,14 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * An index.
  *
  * @param columns in index order; an expression stands as {@code (expression)}
  * @param fromConstraint whether a primary key or unique constraint made it
+ * @param unnamed whether the engine seems to have invented the name
  * @param definition all that is to be said of it, in the engine's canonical words
  */
 public record Index(
@@ -16,12 +18,27 @@ public record Index(
     boolean unique,
     boolean partial,
     boolean fromConstraint,
+    boolean unnamed,
     String definition) {
   public Index {
     columns = List.copyOf(columns);
   }
 
+  /** One that somebody named. */
+  public Index(
+      String name,
+      List<String> columns,
+      boolean unique,
+      boolean partial,
+      boolean fromConstraint,
+      String definition) {
+    this(name, columns, unique, partial, fromConstraint, false, definition);
+  }
+
   Element element() {
-    return new Element(Kind.INDEX, name, Map.of(Element.DEFINITION, definition), List.of());
+    Map<String, String> facts = new TreeMap<>();
+    facts.put(Element.DEFINITION, definition);
+    facts.put(Element.KNOWN_AS, unnamed ? name : "");
+    return new Element(Kind.INDEX, name, facts, List.of());
   }
 }

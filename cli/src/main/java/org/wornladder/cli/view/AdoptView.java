@@ -9,6 +9,7 @@ import org.wornladder.survey.Adoption;
 /** What became of a database that was to be taken under management. */
 public final class AdoptView {
   private static final int MOST_FILES = 12;
+  private static final String SCHEMA = "schema/";
 
   private final Paint paint;
   private final PrintStream out;
@@ -32,12 +33,14 @@ public final class AdoptView {
       return;
     }
     List<String> files = adoption.files();
-    files.stream().limit(MOST_FILES).forEach(file -> out.println("  wrote  " + Clean.line(file)));
-    if (files.size() > MOST_FILES) {
-      out.println("  wrote  " + (files.size() - MOST_FILES) + " more in schema/");
+    List<String> schema = files.stream().filter(file -> file.startsWith(SCHEMA)).toList();
+    schema.stream().limit(MOST_FILES).forEach(this::wrote);
+    if (schema.size() > MOST_FILES) {
+      out.println("  wrote  " + (schema.size() - MOST_FILES) + " more in " + SCHEMA);
     }
+    files.stream().filter(file -> !file.startsWith(SCHEMA)).forEach(this::wrote);
     if (!files.isEmpty()) {
-      out.println("  wrote  " + Clean.line(adoption.rung()));
+      wrote(adoption.rung());
       out.println();
     }
     for (Element left : adoption.leftOut()) {
@@ -56,6 +59,10 @@ public final class AdoptView {
             + (files.isEmpty()
                 ? "ladder status " + name
                 : "read the rung, commit it, and adopt the other environments"));
+  }
+
+  private void wrote(String file) {
+    out.println("  wrote  " + Clean.line(file));
   }
 
   private static String thing(Element element) {

@@ -331,8 +331,8 @@ final class PostgresDdl extends SqlDdl {
     }
     if (key.kind() == Kind.PRIMARY_KEY && known(key).isEmpty()) {
       String own = alone(table);
-      int room = LONGEST_NAME - PostgresIndexes.KEY_ENDING.length();
-      String known = own.substring(0, Math.min(own.length(), room)) + PostgresIndexes.KEY_ENDING;
+      int room = LONGEST_NAME - PostgresNames.KEY.length();
+      String known = own.substring(0, Math.min(own.length(), room)) + PostgresNames.KEY;
       return Optional.of("ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(known));
     }
     return super.keyDrop(key, table);

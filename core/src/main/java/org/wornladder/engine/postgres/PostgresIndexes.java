@@ -42,9 +42,6 @@ final class PostgresIndexes {
        WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %own(pg_class, c)
        ORDER BY x.indrelid, i.relname""";
 
-  /** How the names end that the server gives to primary keys. */
-  static final String KEY_ENDING = "_pkey";
-
   /** The operator classes that need not be named, and the type whose order each of them is. */
   static final String DEFAULT_CLASSES =
       """
@@ -132,7 +129,7 @@ final class PostgresIndexes {
 
   /** One that looks invented is that of a table which had another name then. */
   private static void keyName(Map<String, String> more, String name) {
-    boolean invented = name != null && name.endsWith(KEY_ENDING);
+    boolean invented = name != null && name.endsWith(PostgresNames.KEY);
     StructureRows.put(more, invented ? Element.KNOWN_AS : ForeignKey.NAME, name);
   }
 
@@ -167,6 +164,7 @@ final class PostgresIndexes {
         row.unique(),
         row.partial(),
         row.fromConstraint(),
+        PostgresNames.isOfIndex(row.name()),
         definition + (row.valid() ? "" : " (not valid)"));
   }
 

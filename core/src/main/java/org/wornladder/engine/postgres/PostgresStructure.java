@@ -114,10 +114,8 @@ final class PostgresStructure {
        ORDER BY k.conrelid, k.conname""";
 
   /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
-  /** How the names end that the server gives to constraints, but for a number. */
-  private static final List<String> INVENTED = List.of("_key", "_check", "_excl", "_fkey");
-
   private final Statement sql;
+
   private final PostgresQueries queries;
   private final PostgresScope scope;
   private final List<String> without;
@@ -284,24 +282,10 @@ final class PostgresStructure {
           .add(
               new Constraint(
                   kind,
-                  StructureRows.chosen(rows.getString(3), PostgresStructure::isInvented),
+                  StructureRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
                   rows.getString(3),
                   rows.getString(4)));
     }
-  }
-
-  /** No pattern: it would take longer than all else that is done with a constraint. */
-  private static boolean isInvented(String name) {
-    int end = name.length();
-    while (end > 0 && name.charAt(end - 1) >= '0' && name.charAt(end - 1) <= '9') {
-      end--;
-    }
-    for (String ending : INVENTED) {
-      if (name.startsWith(ending, end - ending.length())) {
-        return true;
-      }
-    }
-    return false;
   }
 
   private static String foreignKeys() {
@@ -317,7 +301,7 @@ final class PostgresStructure {
           .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
           .add(
               new ForeignKey(
-                  StructureRows.chosen(rows.getString(2), PostgresStructure::isInvented),
+                  StructureRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
                   rows.getString(2),
                   attributes.names(rows.getString(1), rows.getString(4)),
                   rows.getString(3),

@@ -3,6 +3,7 @@ package org.wornladder.engine.postgres;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,12 +12,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.TestLadder;
+import org.wornladder.diff.Difference;
+import org.wornladder.diff.Differences;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.SchemaObject;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.server.TestDatabase;
 
@@ -62,6 +66,27 @@ class PostgresStructureTest {
     }
     assertThat(told).hasSizeGreaterThan(13);
     assertThat(told).containsExactlyElementsOf(database.query(SERVERS_EXPRESSIONS));
+  }
+
+  @Test
+  void whatTheServerNamedAfterAnotherNameOfTheTableCountsAsUnnamed() throws Exception {
+    String table =
+        "CREATE TABLE %s (id int PRIMARY KEY, code text UNIQUE, kg int CHECK (kg > 0), up int"
+            + " REFERENCES %<s); CREATE INDEX ON %<s (kg); CREATE INDEX ON %<s (code, kg)";
+    database.execute(table.formatted("bin"), "ALTER TABLE bin RENAME TO tote");
+    TestDatabase other =
+        TestDatabase.make(TestDatabase.Kind.POSTGRES, Files.createDirectories(root.resolve("b")));
+    other.execute(table.formatted("tote"));
+    Snapshot renamed = schema().snapshot();
+    Snapshot made = TestLadder.on(other, root).open().show("dev").schema().snapshot();
+    assertThat(renamed).isNotEqualTo(made);
+    assertThat(Differences.between(renamed, made)).isEmpty();
+    other.execute("DROP INDEX tote_kg_idx");
+    assertThat(
+            Differences.between(
+                renamed, TestLadder.on(other, root).open().show("dev").schema().snapshot()))
+        .extracting(Difference::name)
+        .containsExactly("bin_kg_idx");
   }
 
   @Test
