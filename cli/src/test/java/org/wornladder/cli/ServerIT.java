@@ -1,6 +1,7 @@
 package org.wornladder.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -302,6 +303,12 @@ class ServerIT {
         """);
     execute("INSERT INTO bin_1 VALUES (7), (7)");
     String valid = "SELECT indisvalid FROM pg_index WHERE indexrelid = to_regclass('bin_1_id')";
+    // What somebody else left stays where it is.
+    String byHand = "CREATE UNIQUE INDEX CONCURRENTLY bin_1_id ON bin_1 (id)";
+    assertThatThrownBy(() -> execute(byHand)).hasMessageContaining("could not create");
+    work.ladder("apply").exits(5).complains("already exists");
+    work.ladder("apply").exits(5).complains("already exists");
+    execute("DROP INDEX bin_1_id");
     work.ladder("apply").exits(5).complains("index bin_1_id, half made, was dropped");
     assertThat(query(valid)).isEmpty();
     execute("DELETE FROM bin_1");

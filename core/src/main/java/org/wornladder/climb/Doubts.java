@@ -10,6 +10,8 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.Footprints;
 import org.wornladder.engine.Session;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
@@ -43,18 +45,36 @@ public final class Doubts {
     return doubts;
   }
 
-  /** What a statement that failed left half made, and could not clear away itself. */
+  /**
+   * What a statement that failed left half made, and could not clear away itself. What was there
+   * before it is somebody else's.
+   */
   private Optional<Doubt> halfMade(RungRecord record) throws SQLException {
     int number = record.progress().failed();
     Optional<Footprint> thing =
         statement(record, number).flatMap(one -> Footprints.of(one, basis.engine().dialect()));
     Optional<String> clearing =
-        thing.isEmpty() ? Optional.empty() : basis.session().clearing(thing.get());
+        thing.isPresent() && wasMissing(record.number(), number)
+            ? basis.session().clearing(thing.get())
+            : Optional.empty();
     return clearing.map(
         drop -> {
           String words = thing.get().shown() + " is there half made, by an attempt that failed";
           return new Doubt(number, Found.NOT_DONE, words, Optional.of(drop));
         });
+  }
+
+  /** Whether the last attempt at a statement found its thing missing. */
+  private boolean wasMissing(long rung, int statement) {
+    String before = "";
+    for (Entry entry : basis.history().entries()) {
+      if (entry.event() == Event.STATEMENT_STARTED
+          && entry.subject().rung() == rung
+          && entry.note().statement() == statement) {
+        before = entry.note().text();
+      }
+    }
+    return before.equals(BEFORE + Footprint.MISSING);
   }
 
   private Doubt doubt(RungRecord record) throws SQLException {
