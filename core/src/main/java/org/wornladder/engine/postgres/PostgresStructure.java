@@ -113,9 +113,7 @@ final class PostgresStructure {
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
        ORDER BY k.conrelid, k.conname""";
 
-  /** How the server names a constraint whose name nobody gave (manual, "CREATE TABLE"). */
   private final Statement sql;
-
   private final PostgresQueries queries;
   private final PostgresScope scope;
   private final List<String> without;
