@@ -99,6 +99,7 @@ public final class StructureBench {
             database);
     List<String> ddl = List.of(ladder, "show", "--ddl");
     compare(MANY + " tables, show --ddl and mariadb-dump", project, ddl, dump, "0.1");
+    Timing.once(project, List.of(ladder, "adopt"), HEAP);
     List<String> drift = List.of(ladder, "drift");
     compare(MANY + " tables, drift and mariadb-dump", project, drift, dump, "0.1");
   }
