@@ -53,13 +53,16 @@ final class PostgresStructure {
   /**
    * The server looks at a table for each expression that may name its columns, which takes longer
    * than all the rest: of these only a generated column's does (manual, "System Information
-   * Functions").
+   * Functions"). Defaults and comments are looked up for each column: joined, a server that has no
+   * statistics yet may go through all of a table's for each of its columns.
    */
   private static final String COLUMNS =
       """
       SELECT %name(c.relname), a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
-          NOT a.attnotnull, pg_catalog.pg_get_expr(d.adbin,
-            CASE WHEN a.attgenerated <> '' THEN d.adrelid ELSE 0 END),
+          NOT a.attnotnull, CASE WHEN a.atthasdef THEN pg_catalog.pg_get_expr(
+            (SELECT d.adbin FROM pg_catalog.pg_attrdef d
+              WHERE d.adrelid = c.oid AND d.adnum = a.attnum),
+            CASE WHEN a.attgenerated <> '' THEN c.oid ELSE 0 END) END,
           CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
           CASE WHEN a.attidentity <> '' THEN (SELECT concat_ws(' ', CASE a.attidentity WHEN 'a'
             THEN 'always' ELSE 'by default' END, '(' || nullif(concat_ws(' ',
@@ -75,15 +78,14 @@ final class PostgresStructure {
               AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
               AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END,
           CASE WHEN a.attcollation <> t.typcollation THEN %collation(a.attcollation) END,
-          de.description, a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
+          (SELECT de.description FROM pg_catalog.pg_description de WHERE de.objoid = c.oid
+            AND de.objsubid = a.attnum AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass),
+          a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
           CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
             THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
-        LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = a.attnum
-          AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
-        LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = c.oid AND d.adnum = a.attnum
        WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)
        ORDER BY a.attrelid, a.attnum""";
 
