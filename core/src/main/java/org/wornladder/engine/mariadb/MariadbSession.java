@@ -21,6 +21,7 @@ import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockPolling;
+import org.wornladder.engine.PutBack;
 import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
@@ -321,16 +322,12 @@ final class MariadbSession extends JdbcSession {
 
   @Override
   public boolean holds(String query) throws SQLException {
-    boolean own = !inTransaction();
-    if (own) {
-      control().execute("START TRANSACTION READ ONLY");
-    }
-    try {
+    if (inTransaction()) {
       return isTrue(query);
-    } finally {
-      if (own) {
-        control().execute("ROLLBACK");
-      }
+    }
+    control().execute("START TRANSACTION READ ONLY");
+    try (PutBack after = () -> control().execute("ROLLBACK")) {
+      return isTrue(query);
     }
   }
 

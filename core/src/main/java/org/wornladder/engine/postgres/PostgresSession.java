@@ -19,6 +19,7 @@ import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Meanwhile;
+import org.wornladder.engine.PutBack;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
@@ -353,21 +354,16 @@ final class PostgresSession extends JdbcSession {
     if (settingsMayHaveChanged) {
       queries.forget();
     }
-    boolean failed = true;
-    try {
-      Schema schema =
-          new PostgresStructure(
-                  control(),
-                  queries,
-                  PostgresScope.of(control(), ahead, schemas),
-                  without,
-                  inside ? Optional.empty() : Optional.of(second(reading)))
-              .read();
-      failed = false;
-      return schema;
-    } finally {
-      String undo = inside && failed ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
-      control().execute(undo + "RESET jit; RESET search_path; " + settings);
+    String undo = inside ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
+    try (PutBack after =
+        () -> control().execute(undo + "RESET jit; RESET search_path; " + settings)) {
+      return new PostgresStructure(
+              control(),
+              queries,
+              PostgresScope.of(control(), ahead, schemas),
+              without,
+              inside ? Optional.empty() : Optional.of(second(reading)))
+          .read();
     }
   }
 
@@ -392,10 +388,9 @@ final class PostgresSession extends JdbcSession {
             own
                 ? "BEGIN READ ONLY"
                 : "SAVEPOINT ladder_condition; SET LOCAL transaction_read_only = on");
-    try {
+    String undo = own ? "ROLLBACK" : "ROLLBACK TO SAVEPOINT ladder_condition";
+    try (PutBack after = () -> control().execute(undo)) {
       return isTrue(query);
-    } finally {
-      control().execute(own ? "ROLLBACK" : "ROLLBACK TO SAVEPOINT ladder_condition");
     }
   }
 

@@ -16,6 +16,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.PutBack;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
 import org.wornladder.engine.UnreachableException;
@@ -217,10 +218,8 @@ final class SqliteSession extends JdbcSession {
   @Override
   public boolean holds(String query) throws SQLException {
     control().execute("PRAGMA query_only = ON");
-    try {
+    try (PutBack after = () -> control().execute("PRAGMA query_only = OFF")) {
       return isTrue(query);
-    } finally {
-      control().execute("PRAGMA query_only = OFF");
     }
   }
 

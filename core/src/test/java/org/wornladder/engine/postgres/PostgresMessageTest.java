@@ -96,4 +96,13 @@ class PostgresMessageTest {
     ladder.rung("0001-bins", "CREATE TABLE bin (id int PRIMARY KEY);", "DROP TABLE bin;");
     assertThat(ladder.apply().structure().text()).isEqualTo("+1 table, +1 column");
   }
+
+  @Test
+  void ofAConditionThatLostTheSessionTheLossIsTold() {
+    ladder.file(
+        "rungs/0002-lost.sql",
+        "--| when-sql: SELECT pg_terminate_backend(pg_backend_pid())\n"
+            + "--| up\nSELECT 1;\n--| no way down: a test\n");
+    assertThatThrownBy(ladder::apply).hasStackTraceContaining("terminating connection due to");
+  }
 }
