@@ -113,6 +113,8 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
           "environment " + site.environment().name() + ", " + site.session().address(),
           "see that the url is the right one, and what --only and --except leave");
     }
+    RungDraft draft = draft(taken, script);
+    draft.refuseTooLarge("leave objects out with --except; nothing was written");
     List<String> rows = new ArrayList<>();
     Schema schema = site.structure();
     for (String table : options.rows()) {
@@ -123,18 +125,17 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     }
     List<String> files = new ArrayList<>(SchemaWriter.write(project.root(), declared(taken, ddl)));
     files.addAll(rows);
-    List<String> up = new ArrayList<>();
-    up.add(MARK + new Snapshot(taken).fingerprint());
-    up.addAll(RungDraft.lines(script.statements()));
-    String rung =
-        ProjectWriter.rung(
-            project,
-            WORDS,
-            new RungDraft(up, List.of(), Optional.of(REASON)),
-            settings.timestamp());
+    String rung = ProjectWriter.rung(project, WORDS, draft, settings.timestamp());
     mark(site, ProjectReader.read(project.root()).rungs().get(0), expectation);
     return new Adoption(
         site.environment().name(), rung, files, script.leftOut(), taken.size(), List.of());
+  }
+
+  private static RungDraft draft(List<Element> taken, CreationScript script) {
+    List<String> up = new ArrayList<>();
+    up.add(MARK + new Snapshot(taken).fingerprint());
+    up.addAll(RungDraft.lines(script.statements()));
+    return new RungDraft(up, List.of(), Optional.of(REASON));
   }
 
   /** Writes the rows of a table as a seed; returns its file. */

@@ -1,9 +1,11 @@
 package org.wornladder.project;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import org.wornladder.sql.Place;
 
 /**
  * What stands in a new rung.
@@ -33,6 +35,22 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
       lines.add(plain.replace("@{", "@@{") + ";\n");
     }
     return lines;
+  }
+
+  /**
+   * Refuses what could not be read back as a rung, before anything is written.
+   *
+   * @param next what to do then
+   * @throws ProjectException if it is too large
+   */
+  public void refuseTooLarge(String next) {
+    long size = text("").getBytes(StandardCharsets.UTF_8).length;
+    if (size > TextFiles.LARGEST) {
+      throw ProjectException.of(
+          Place.of(ProjectReader.RUNGS),
+          "this makes a rung of " + (size >> 20) + " MB; it can be at most " + TextFiles.MOST,
+          next);
+    }
   }
 
   String text(String about) {

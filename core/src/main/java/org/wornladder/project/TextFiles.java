@@ -22,7 +22,10 @@ import org.wornladder.sql.Place;
  */
 final class TextFiles {
   /** Larger files hold rows, which are better kept as seeds; in bytes. */
-  static final int LARGEST = 8 << 20;
+  static final int LARGEST = 64 << 20;
+
+  /** The same, as it is told. */
+  static final String MOST = (LARGEST >> 20) + " MB";
 
   private final File root;
   private final String inside;
@@ -106,12 +109,13 @@ final class TextFiles {
       if (length < buffer.length) {
         return decode(buffer, length, file, problems);
       }
-      byte[] rest = in.readNBytes(LARGEST + 1 - length);
-      if (length + rest.length > LARGEST) {
-        String found = "the file is " + (path.length() >> 20) + " MB large; it can be at most 8 MB";
+      if (path.length() > LARGEST) {
+        String found =
+            "the file is " + (path.length() >> 20) + " MB large; it can be at most " + MOST;
         problems.error(whole, found, "keep rows in seeds/, and split the rest");
         return Optional.empty();
       }
+      byte[] rest = in.readAllBytes();
       byte[] bytes = Arrays.copyOf(buffer, length + rest.length);
       System.arraycopy(rest, 0, bytes, length, rest.length);
       return decode(bytes, bytes.length, file, problems);

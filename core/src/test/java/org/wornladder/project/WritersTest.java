@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -83,5 +84,15 @@ class WritersTest {
   void whatWouldBeAValueOrADirectiveStaysWhatItIs() {
     List<String> lines = RungDraft.lines(List.of("SELECT '@{season}'\n--| up\nAS x"));
     assertThat(lines).containsExactly("SELECT '@@{season}'\n --| up\nAS x;\n");
+  }
+
+  @Test
+  void aRungThatCouldNotBeReadBackIsRefused() {
+    List<String> most = List.of("x".repeat(TextFiles.LARGEST - 100));
+    new RungDraft(most, List.of(), Optional.of("a test")).refuseTooLarge("take less");
+    RungDraft more = new RungDraft(most, List.of("y".repeat(100)), Optional.empty());
+    assertThatThrownBy(() -> more.refuseTooLarge("take less"))
+        .isInstanceOf(ProjectException.class)
+        .hasMessageContaining("a rung of 64 MB; it can be at most 64 MB");
   }
 }
