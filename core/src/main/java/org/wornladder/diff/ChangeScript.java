@@ -3,8 +3,10 @@ package org.wornladder.diff;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.schema.Element;
@@ -38,7 +40,7 @@ public record ChangeScript(
    *     owners and grants in it are given back to what is made anew
    */
   public static ChangeScript of(List<Difference> differences, Snapshot standing, Ddl ddl) {
-    Writing writing = new Writing(standing, ddl);
+    Writing writing = new Writing(differences, standing, ddl);
     differences.forEach(writing::take);
     Leaning.on(writing.written, standing, ddl).forEach(writing::makeAnew);
     return new ChangeScript(writing.statements(), writing.written, writing.leftOut);
@@ -46,6 +48,7 @@ public record ChangeScript(
 
   /** The statements as they are sorted out. */
   private static final class Writing {
+    private final Map<String, Difference> byName = new HashMap<>();
     private final Snapshot standing;
     private final Ddl ddl;
     private final List<Difference> written = new ArrayList<>();
@@ -54,7 +57,10 @@ public record ChangeScript(
     private final List<Element> coming = new ArrayList<>();
     private final List<Difference> changing = new ArrayList<>();
 
-    private Writing(Snapshot standing, Ddl ddl) {
+    private Writing(List<Difference> differences, Snapshot standing, Ddl ddl) {
+      differences.stream()
+          .filter(one -> one.kind() == Kind.COLUMN)
+          .forEach(one -> byName.put(one.fullName(), one));
       this.standing = standing;
       this.ddl = ddl;
     }
@@ -62,17 +68,54 @@ public record ChangeScript(
     private void take(Difference difference) {
       boolean alone = difference.table().isEmpty();
       boolean anew = alone && MADE_ANEW.contains(difference.kind());
-      if (ddl.change(difference).isEmpty()) {
+      if (!canBeWritten(difference)) {
         leftOut.add(difference);
         return;
       }
       written.add(difference);
       if (!alone || (difference.change() == Difference.Change.CHANGED && !anew)) {
-        changing.add(difference);
+        own(difference).ifPresent(changing::add);
       } else {
         difference.before().ifPresent(going::add);
         difference.after().ifPresent(coming::add);
       }
+    }
+
+    /** What differs in the tables from which a table has a column. */
+    private List<Difference> origins(Difference difference) {
+      return difference.kind() == Kind.COLUMN
+          ? ddl.origins(difference, standing).stream()
+              .map(table -> Optional.ofNullable(byName.get(difference.in(table).fullName())))
+              .flatMap(Optional::stream)
+              .filter(there -> there.change() == difference.change())
+              .toList()
+          : List.of();
+    }
+
+    /** What is left of a difference when those that it comes from are settled; empty if nothing. */
+    private Optional<Difference> own(Difference difference) {
+      List<Difference> origins = origins(difference);
+      if (origins.isEmpty()) {
+        return Optional.of(difference);
+      }
+      if (difference.change() != Difference.Change.CHANGED) {
+        return Optional.empty();
+      }
+      List<Difference.FactChange> settled = new ArrayList<>(difference.facts());
+      settled.removeIf(fact -> origins.stream().noneMatch(there -> there.facts().contains(fact)));
+      Difference rest = difference.without(settled);
+      return rest.facts().isEmpty() ? Optional.empty() : Optional.of(rest);
+    }
+
+    /** How many tables stand above the one that it is a part of, and differ alike. */
+    private int depth(Difference difference) {
+      return origins(difference).stream().mapToInt(there -> 1 + depth(there)).max().orElse(0);
+    }
+
+    private boolean canBeWritten(Difference difference) {
+      Optional<Difference> own = own(difference);
+      return (own.isEmpty() || ddl.change(own.get()).isPresent())
+          && origins(difference).stream().allMatch(this::canBeWritten);
     }
 
     private void makeAnew(Element element) {
@@ -114,7 +157,7 @@ public record ChangeScript(
     private void change(List<String> statements, Turn turn) {
       changing.stream()
           .filter(difference -> turn(difference) == turn)
-          .sorted(Comparator.comparing(ChangeScript::place))
+          .sorted(Comparator.comparing(ChangeScript::place).thenComparing(this::depth))
           .forEach(difference -> ddl.change(difference).ifPresent(statements::addAll));
     }
   }

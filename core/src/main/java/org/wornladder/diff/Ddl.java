@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.schema.Element;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.sql.Dialect;
 
 /** How one engine writes structures as SQL. Pure: no database is asked. */
@@ -40,6 +41,17 @@ public interface Ddl {
    * @param standing what stood there before, owners and grants among it
    */
   default List<String> rights(Element element, List<Element> standing) {
+    return List.of();
+  }
+
+  /**
+   * The tables from which a table has a column: what is done to the column there is done to it
+   * here.
+   *
+   * @param column what differs in it
+   * @param standing what stands there before the change
+   */
+  default List<String> origins(Difference column, Snapshot standing) {
     return List.of();
   }
 

@@ -3,7 +3,9 @@ package org.wornladder.diff;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
@@ -33,6 +35,23 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
 
   private Element either() {
     return after.or(() -> before).orElseThrow();
+  }
+
+  /** The same but for some facts, which are taken to be as they are after it. */
+  Difference without(List<FactChange> settled) {
+    Element was = before.orElseThrow();
+    Map<String, String> facts = new TreeMap<>(was.facts());
+    for (FactChange fact : settled) {
+      facts.remove(fact.word());
+      fact.after().ifPresent(value -> facts.put(fact.word(), value));
+    }
+    Element then = new Element(was.kind(), was.name(), facts, was.parts());
+    return new Difference(table, Optional.of(then), after);
+  }
+
+  /** The same of another table. */
+  Difference in(String other) {
+    return new Difference(other, before, after);
   }
 
   public Kind kind() {

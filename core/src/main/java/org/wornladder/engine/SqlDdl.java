@@ -307,11 +307,24 @@ public abstract class SqlDdl implements Ddl {
                     + " IS "
                     + fact.after().map(this::text).orElse("NULL"));
         default -> {
-          return Optional.empty();
+          Optional<List<String>> more = otherChange(fact, start);
+          if (more.isEmpty()) {
+            return Optional.empty();
+          }
+          statements.addAll(more.get());
         }
       }
     }
     return Optional.of(List.copyOf(statements));
+  }
+
+  /**
+   * The change of what one engine alone says of a column; empty where it cannot be written.
+   *
+   * @param start the statement's beginning, with table and column
+   */
+  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
+    return Optional.empty();
   }
 
   /** The words behind ALTER COLUMN that give a column its type. */
@@ -320,6 +333,13 @@ public abstract class SqlDdl implements Ddl {
   }
 
   private Optional<List<String>> keyChange(Difference difference) {
+    if (difference.change() == Difference.Change.CHANGED
+        && difference.facts().stream().allMatch(fact -> fact.word().equals(Column.COMMENT))) {
+      Element after = difference.after().orElseThrow();
+      String words = after.fact(Column.COMMENT).map(this::text).orElse("NULL");
+      return Optional.of(
+          List.of("COMMENT ON " + keyThing(after, difference.table()) + " IS " + words));
+    }
     List<String> statements = new ArrayList<>();
     if (difference.before().isPresent()) {
       Optional<String> away = keyDrop(difference.before().get(), difference.table());
@@ -334,8 +354,20 @@ public abstract class SqlDdl implements Ddl {
         return Optional.empty();
       }
       statements.add(there.get());
+      statements.addAll(
+          comment(
+              keyThing(difference.after().get(), difference.table()), difference.after().get()));
     }
     return Optional.of(statements);
+  }
+
+  /**
+   * What COMMENT ON calls a key, constraint or index, for engines that keep comments on these.
+   *
+   * @param table the one that it is part of
+   */
+  protected String keyThing(Element key, String table) {
+    return sqlWord(key.kind()) + " " + name(key.name());
   }
 
   /** How a key, constraint or index comes to a table that is there; empty if it cannot. */

@@ -12,12 +12,20 @@ import java.util.TreeMap;
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param definition what it demands, in the engine's canonical words, such as {@code (code,
  *     season)}
+ * @param comment empty if it has none
  */
-public record Constraint(Kind kind, Optional<String> name, String knownAs, String definition) {
+public record Constraint(
+    Kind kind, Optional<String> name, String knownAs, String definition, String comment) {
+  /** One without a comment. */
+  public Constraint(Kind kind, Optional<String> name, String knownAs, String definition) {
+    this(kind, name, knownAs, definition, "");
+  }
+
   Element element() {
     Map<String, String> facts = new TreeMap<>();
     facts.put(Element.DEFINITION, definition);
     facts.put(Element.KNOWN_AS, name.isPresent() ? "" : knownAs);
+    facts.put(Column.COMMENT, comment);
     name.ifPresent(chosen -> facts.put(ForeignKey.NAME, chosen));
     return new Element(kind, name.orElse(definition), facts, List.of());
   }

@@ -14,6 +14,7 @@ import java.util.TreeMap;
  * @param onUpdate the action's words, such as NO ACTION
  * @param onDelete likewise
  * @param more what else is said of it, such as DEFERRABLE; empty if nothing
+ * @param comment empty if it has none
  */
 public record ForeignKey(
     Optional<String> name,
@@ -23,7 +24,8 @@ public record ForeignKey(
     List<String> targetColumns,
     String onUpdate,
     String onDelete,
-    String more) {
+    String more,
+    String comment) {
   private static final String BETWEEN = ") to ";
 
   public static final String NAME = "name";
@@ -39,6 +41,19 @@ public record ForeignKey(
   public ForeignKey {
     columns = List.copyOf(columns);
     targetColumns = List.copyOf(targetColumns);
+  }
+
+  /** One without a comment. */
+  public ForeignKey(
+      Optional<String> name,
+      String knownAs,
+      List<String> columns,
+      String table,
+      List<String> targetColumns,
+      String onUpdate,
+      String onDelete,
+      String more) {
+    this(name, knownAs, columns, table, targetColumns, onUpdate, onDelete, more, "");
   }
 
   /** The table that an element of this kind points to, by the element's name. */
@@ -67,6 +82,7 @@ public record ForeignKey(
     facts.put(ON_UPDATE, onUpdate.equals("NO ACTION") ? "" : onUpdate);
     facts.put(ON_DELETE, onDelete.equals("NO ACTION") ? "" : onDelete);
     facts.put(MORE, more);
+    facts.put(Column.COMMENT, comment);
     String words = "(" + NameList.write(columns) + BETWEEN + table;
     return new Element(Kind.FOREIGN_KEY, words, facts, List.of());
   }

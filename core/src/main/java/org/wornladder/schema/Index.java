@@ -11,6 +11,7 @@ import java.util.TreeMap;
  * @param fromConstraint whether a primary key or unique constraint made it
  * @param unnamed whether the engine seems to have invented the name
  * @param definition all that is to be said of it, in the engine's canonical words
+ * @param comment empty if it has none
  */
 public record Index(
     String name,
@@ -19,7 +20,8 @@ public record Index(
     boolean partial,
     boolean fromConstraint,
     boolean unnamed,
-    String definition) {
+    String definition,
+    String comment) {
   public Index {
     columns = List.copyOf(columns);
   }
@@ -32,12 +34,13 @@ public record Index(
       boolean partial,
       boolean fromConstraint,
       String definition) {
-    this(name, columns, unique, partial, fromConstraint, false, definition);
+    this(name, columns, unique, partial, fromConstraint, false, definition, "");
   }
 
   Element element() {
     Map<String, String> facts = new TreeMap<>();
     facts.put(Element.DEFINITION, definition);
+    facts.put(Column.COMMENT, comment);
     facts.put(Element.KNOWN_AS, unnamed ? name : "");
     return new Element(Kind.INDEX, name, facts, List.of());
   }

@@ -12,17 +12,40 @@ import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.sql.Dialects;
 
 /** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
 final class PostgresDdl extends SqlDdl {
   private static final Pattern PLAIN = Pattern.compile("[a-z_][a-z0-9_]*");
 
+  static final String INHERITS = "inherits";
+  static final String BOUND = "partition bound";
+  static final String ATTACHED = "attached";
+  static final String REPLICA_IDENTITY = "replica identity";
+  static final String OF_TYPE = "of type";
+
+  /** Of a column that a table has from another one alone. */
+  static final String INHERITED = "inherited";
+
+  /** Of a column whose parents' may be null. */
+  static final String NOT_NULL = "not null";
+
+  static final String STORAGE = "storage";
+  static final String STATISTICS = "statistics target";
+  static final String OPTIONS = "options";
+
+  /** How the word begins for the comment on a view's column. */
+  static final String COMMENT_ON = "comment on column ";
+
   private static final String INDEX = " INDEX";
   private static final String UNCHECKED = "SET check_function_bodies = off";
   private static final String INVALID = " (not valid)";
   private static final String NOT_VALID = " NOT VALID";
   private static final int LONGEST_NAME = 63;
+
+  /** What parts names, outside of quotes. */
+  private static final Pattern BETWEEN = Pattern.compile(", (?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)");
 
   private final List<String> schemas;
 
@@ -109,7 +132,7 @@ final class PostgresDdl extends SqlDdl {
     String alter = "ALTER TABLE " + quoted(table.name()) + " ";
     for (Element part : table.parts()) {
       switch (part.kind()) {
-        case COLUMN -> inside.add(column(part));
+        case COLUMN -> ofTable(table, part).ifPresent(inside::add);
         case INDEX -> then.add(index(part, table.name()));
         case FOREIGN_KEY -> last.add(alter + "ADD " + constraint(part, table.name()));
         default -> {
@@ -122,40 +145,126 @@ final class PostgresDdl extends SqlDdl {
         }
       }
     }
+    for (Element part : table.parts()) {
+      if (part.kind() != Kind.COLUMN) {
+        last.addAll(comment(keyThing(part, table.name()), part));
+      }
+    }
+    for (Element column : table.parts(Kind.COLUMN)) {
+      then.addAll(settings(table, column, alter + "ALTER COLUMN " + name(column.name()) + " "));
+    }
+    table.fact(REPLICA_IDENTITY).ifPresent(how -> then.add(alter + identityOf(how)));
     last.addAll(security(table, alter));
     last.addAll(comments(table));
-    return new Creation(List.of(statement(table, inside)), then, last);
+    List<String> make = new ArrayList<>(List.of(statement(table, inside)));
+    if (table.fact(ATTACHED).isPresent()) {
+      String parent = "ALTER TABLE " + table.fact(INHERITS).orElse("");
+      String bound = table.fact(BOUND).orElse("");
+      make.add(parent + " ATTACH PARTITION " + quoted(table.name()) + " " + bound);
+    }
+    return new Creation(make, then, last);
   }
 
   private String statement(Element table, List<String> inside) {
     StringBuilder text = new StringBuilder("CREATE ");
     text.append(table.fact("unlogged").isPresent() ? "UNLOGGED " : "").append("TABLE ");
     text.append(quoted(table.name()));
-    Optional<String> bound = table.fact("partition bound");
-    String parents = table.fact("inherits").orElse("");
+    Optional<String> bound = isMadeAsPartition(table) ? table.fact(BOUND) : Optional.empty();
+    Optional<String> type = table.fact(OF_TYPE);
+    String parents = table.fact(INHERITS).orElse("");
     if (bound.isPresent()) {
-      text.append(" PARTITION OF ").append(parents).append(defaults(table));
+      text.append(" PARTITION OF ").append(parents).append(inside.isEmpty() ? "" : lines(inside));
       text.append(' ').append(bound.get());
+    } else if (type.isPresent()) {
+      text.append(" OF ").append(type.get()).append(inside.isEmpty() ? "" : lines(inside));
     } else {
       text.append(inside.isEmpty() ? " ()" : lines(inside));
-      text.append(parents.isEmpty() ? "" : " INHERITS (" + parents + ")");
+      boolean heir = !parents.isEmpty() && table.fact(ATTACHED).isEmpty();
+      text.append(heir ? " INHERITS (" + parents + ")" : "");
     }
     table.fact("partitioned by").ifPresent(how -> text.append(" PARTITION BY ").append(how));
     table.fact("storage options").ifPresent(how -> text.append(" WITH (").append(how).append(")"));
     return text.toString();
   }
 
-  /** The columns are the parent's; a default may be the partition's own. */
-  private String defaults(Element partition) {
-    List<String> own = new ArrayList<>();
-    for (Element column : partition.parts(Kind.COLUMN)) {
-      boolean plain = computed(column).isEmpty() && column.fact(Column.IDENTITY).isEmpty();
-      column
-          .fact(DEFAULT)
-          .filter(value -> plain)
-          .ifPresent(value -> own.add(name(column.name()) + " DEFAULT " + value));
+  private static boolean isMadeAsPartition(Element table) {
+    return table.fact(BOUND).isPresent() && table.fact(ATTACHED).isEmpty();
+  }
+
+  /**
+   * A column as its table's statement has it: a partition's and a typed table's are there already,
+   * with a default or more of their own; one that is inherited does not stand there.
+   */
+  private Optional<String> ofTable(Element table, Element column) {
+    boolean partition = isMadeAsPartition(table);
+    if (!partition && table.fact(OF_TYPE).isEmpty()) {
+      return column.fact(INHERITED).isPresent() ? Optional.empty() : Optional.of(column(column));
     }
-    return own.isEmpty() ? "" : lines(own);
+    boolean plain = computed(column).isEmpty() && column.fact(Column.IDENTITY).isEmpty();
+    String own =
+        column.fact(DEFAULT).filter(value -> plain).map(value -> " DEFAULT " + value).orElse("");
+    if (partition ? column.fact(NOT_NULL).isPresent() : !isNullable(column)) {
+      own += " NOT NULL";
+    }
+    return own.isEmpty() ? Optional.empty() : Optional.of(name(column.name()) + own);
+  }
+
+  /** What a column's words in its table's statement cannot say. */
+  private List<String> settings(Element table, Element column, String alter) {
+    List<String> settings = new ArrayList<>();
+    if (column.fact(INHERITED).isPresent() && table.fact(BOUND).isEmpty()) {
+      column.fact(DEFAULT).ifPresent(value -> settings.add(alter + "SET DEFAULT " + value));
+      column.fact(NOT_NULL).ifPresent(own -> settings.add(alter + "SET NOT NULL"));
+    }
+    settings.addAll(tuning(column, alter));
+    return settings;
+  }
+
+  private static List<String> tuning(Element column, String alter) {
+    List<String> settings = new ArrayList<>();
+    column.fact(STORAGE).ifPresent(how -> settings.add(alter + "SET STORAGE " + how));
+    column.fact(STATISTICS).ifPresent(many -> settings.add(alter + "SET STATISTICS " + many));
+    column.fact(OPTIONS).ifPresent(all -> settings.add(alter + "SET (" + all + ")"));
+    return settings;
+  }
+
+  private static String identityOf(String how) {
+    return "REPLICA IDENTITY " + how;
+  }
+
+  private List<String> columnComments(Element view) {
+    List<String> comments = new ArrayList<>();
+    view.facts()
+        .forEach(
+            (word, words) -> {
+              if (word.startsWith(COMMENT_ON)) {
+                String column = columnName(view.name(), word.substring(COMMENT_ON.length()));
+                comments.add("COMMENT ON " + column + " IS " + text(words));
+              }
+            });
+    return comments;
+  }
+
+  @Override
+  protected String keyThing(Element key, String table) {
+    return key.kind() == Kind.INDEX
+        ? "INDEX " + inSchemaOf(table) + name(key.name())
+        : "CONSTRAINT " + name(keyName(key, table)) + " ON " + quoted(table);
+  }
+
+  /** The name of a key or constraint; a primary key's is known where nobody chose it. */
+  private String keyName(Element key, String table) {
+    return known(key)
+        .orElseGet(
+            () -> {
+              String own = alone(table);
+              int room = LONGEST_NAME - PostgresNames.KEY.length();
+              return own.substring(0, Math.min(own.length(), room)) + PostgresNames.KEY;
+            });
+  }
+
+  private String inSchemaOf(String table) {
+    return schemaOf(table).map(schema -> name(schema) + ".").orElse("");
   }
 
   private static List<String> security(Element table, String alter) {
@@ -231,6 +340,7 @@ final class PostgresDdl extends SqlDdl {
                         + " TRIGGER "
                         + name(ofTable(element))));
     last.addAll(comment(thing(element), element));
+    last.addAll(columnComments(element));
     return last;
   }
 
@@ -255,6 +365,25 @@ final class PostgresDdl extends SqlDdl {
   @Override
   public boolean refusesToDropWhatIsUsed() {
     return true;
+  }
+
+  @Override
+  public List<String> origins(Difference column, Snapshot standing) {
+    List<Element> tables =
+        standing.elements().stream().filter(one -> one.kind() == Kind.TABLE).toList();
+    Optional<Element> table =
+        tables.stream().filter(one -> one.name().equals(column.table())).findFirst();
+    boolean own =
+        column.change() != Difference.Change.CHANGED
+            && column.after().or(column::before).flatMap(one -> one.fact(INHERITED)).isEmpty();
+    if (table.isEmpty() || (own && table.get().fact(BOUND).isEmpty())) {
+      return List.of();
+    }
+    List<String> written = List.of(BETWEEN.split(table.get().fact(INHERITS).orElse("")));
+    return tables.stream()
+        .map(Element::name)
+        .filter(name -> written.contains(quoted(name)) || written.contains(name(alone(name))))
+        .toList();
   }
 
   @Override
@@ -289,6 +418,7 @@ final class PostgresDdl extends SqlDdl {
     List<String> statements = new ArrayList<>();
     for (Difference.FactChange fact : difference.facts()) {
       switch (fact.word()) {
+        case REPLICA_IDENTITY -> statements.add(alter + identityOf(fact.after().orElse("DEFAULT")));
         case Column.COMMENT ->
             statements.add(
                 "COMMENT ON TABLE "
@@ -312,8 +442,30 @@ final class PostgresDdl extends SqlDdl {
   }
 
   @Override
+  protected List<String> addition(String table, Element column) {
+    List<String> statements = new ArrayList<>(super.addition(table, column));
+    String alter = "ALTER TABLE " + quoted(table) + " ALTER COLUMN " + name(column.name()) + " ";
+    statements.addAll(tuning(column, alter));
+    statements.addAll(comment(columnName(table, column.name()), column));
+    return statements;
+  }
+
+  @Override
   protected Optional<List<String>> columnChange(Difference difference, String alter) {
     return alteration(difference, alter);
+  }
+
+  @Override
+  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
+    return switch (fact.word()) {
+      // Said by whether it may be null.
+      case NOT_NULL -> Optional.of(List.of());
+      case STATISTICS ->
+          Optional.of(List.of(start + "SET STATISTICS " + fact.after().orElse("-1")));
+      // Which one a type has by itself, versions before 16 have no word for.
+      case STORAGE -> fact.after().map(how -> List.of(start + "SET STORAGE " + how));
+      default -> Optional.empty();
+    };
   }
 
   @Override
@@ -326,15 +478,9 @@ final class PostgresDdl extends SqlDdl {
   @Override
   protected Optional<String> keyDrop(Element key, String table) {
     if (key.kind() == Kind.INDEX) {
-      String schema = schemaOf(table).map(name -> name(name) + ".").orElse("");
-      return Optional.of("DROP INDEX " + schema + name(key.name()));
+      return Optional.of("DROP INDEX " + inSchemaOf(table) + name(key.name()));
     }
-    if (key.kind() == Kind.PRIMARY_KEY && known(key).isEmpty()) {
-      String own = alone(table);
-      int room = LONGEST_NAME - PostgresNames.KEY.length();
-      String known = own.substring(0, Math.min(own.length(), room)) + PostgresNames.KEY;
-      return Optional.of("ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(known));
-    }
-    return super.keyDrop(key, table);
+    String alter = "ALTER TABLE " + quoted(table);
+    return Optional.of(alter + " DROP CONSTRAINT " + name(keyName(key, table)));
   }
 }

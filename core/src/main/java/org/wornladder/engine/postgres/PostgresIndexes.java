@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
@@ -53,6 +54,7 @@ final class PostgresIndexes {
 
   private final Statement sql;
   private final PostgresAttributes attributes;
+  private final PostgresComments comments;
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
   private final Map<String, Map<String, String>> keyMore = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
@@ -63,9 +65,11 @@ final class PostgresIndexes {
   /**
    * @param sql asks what is not plain
    * @param attributes complete when {@link #read} is called
+   * @param comments likewise
    */
-  PostgresIndexes(Statement sql, PostgresAttributes attributes) {
+  PostgresIndexes(Statement sql, PostgresAttributes attributes, PostgresComments comments) {
     this.sql = sql;
+    this.comments = comments;
     this.attributes = attributes;
   }
 
@@ -122,6 +126,7 @@ final class PostgresIndexes {
         Map<String, String> more = new HashMap<>();
         keyName(more, found.getString(11));
         StructureRows.put(more, Element.DEFINITION, found.getString(12));
+        more.put(Column.COMMENT, comments.onConstraint(table, row.name()));
         keyMore.put(table, more);
       }
     }
@@ -165,7 +170,8 @@ final class PostgresIndexes {
         row.partial(),
         row.fromConstraint(),
         PostgresNames.isOfIndex(row.name()),
-        definition + (row.valid() ? "" : " (not valid)"));
+        definition + (row.valid() ? "" : " (not valid)"),
+        comments.onIndex(row.table(), row.name()));
   }
 
   private Map<String, String> pairs(String query) throws SQLException {

@@ -34,7 +34,8 @@ final class PostgresObjects {
       SELECT %name(i.relname), %name(c.relname), concat('CREATE ', CASE WHEN x.indisunique THEN
           'UNIQUE ' END, 'INDEX ', quote_ident(i.relname), ' ON ', %quoted(c.relname),
           substr(pg_catalog.pg_get_indexdef(i.oid),
-            position(' USING ' IN pg_catalog.pg_get_indexdef(i.oid))))
+            position(' USING ' IN pg_catalog.pg_get_indexdef(i.oid)))),
+          pg_catalog.obj_description(i.oid, 'pg_class') AS comment
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
         JOIN %schemas ON n.oid = c.relnamespace
@@ -48,6 +49,13 @@ final class PostgresObjects {
           pg_catalog.obj_description(p.oid, 'pg_proc') AS comment
         FROM pg_catalog.pg_proc p JOIN %schemas ON n.oid = p.pronamespace
        WHERE p.prokind %kind AND %own(pg_proc, p)""";
+
+  /** Nobody made the functions of a range type: they are part of it (manual, "Range Types"). */
+  private static final String NOT_OF_A_RANGE =
+      """
+       AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend r WHERE r.objid = p.oid
+         AND r.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND r.deptype = 'i')""";
+
   private static final String AGGREGATES =
       """
       SELECT %name(p.proname) || '(' || pg_catalog.pg_get_function_identity_arguments(p.oid) || ')',
@@ -57,12 +65,18 @@ final class PostgresObjects {
           pg_catalog.format_type(a.aggtranstype, NULL), 'SSPACE = ' || nullif(a.aggtransspace, 0),
           'FINALFUNC = ' || nullif(a.aggfinalfn::oid, 0)::pg_catalog.regproc,
           CASE WHEN a.aggfinalextra THEN 'FINALFUNC_EXTRA' END,
+          'FINALFUNC_MODIFY = ' || %modify(a.aggfinalmodify),
+          'SERIALFUNC = ' || nullif(a.aggserialfn::oid, 0)::pg_catalog.regproc,
+          'DESERIALFUNC = ' || nullif(a.aggdeserialfn::oid, 0)::pg_catalog.regproc,
           'COMBINEFUNC = ' || nullif(a.aggcombinefn::oid, 0)::pg_catalog.regproc,
           'INITCOND = ' || quote_literal(a.agginitval),
           'MSFUNC = ' || nullif(a.aggmtransfn::oid, 0)::pg_catalog.regproc,
           'MINVFUNC = ' || nullif(a.aggminvtransfn::oid, 0)::pg_catalog.regproc,
           'MSTYPE = ' || pg_catalog.format_type(nullif(a.aggmtranstype, 0), NULL),
+          'MSSPACE = ' || nullif(a.aggmtransspace, 0),
           'MFINALFUNC = ' || nullif(a.aggmfinalfn::oid, 0)::pg_catalog.regproc,
+          CASE WHEN a.aggmfinalextra THEN 'MFINALFUNC_EXTRA' END,
+          'MFINALFUNC_MODIFY = ' || %modify(a.aggmfinalmodify),
           'MINITCOND = ' || quote_literal(a.aggminitval),
           'SORTOP = ' || (SELECT 'OPERATOR(' || quote_ident(s.nspname) || '.' || o.oprname || ')'
             FROM pg_catalog.pg_operator o JOIN pg_catalog.pg_namespace s ON s.oid = o.oprnamespace
@@ -144,7 +158,8 @@ final class PostgresObjects {
           ELSE (SELECT string_agg(quote_ident(r.rolname), ', ' ORDER BY r.rolname)
             FROM pg_catalog.pg_roles r WHERE r.oid = ANY (p.polroles)) END,
           'USING (' || pg_catalog.pg_get_expr(p.polqual, p.polrelid) || ')',
-          'WITH CHECK (' || pg_catalog.pg_get_expr(p.polwithcheck, p.polrelid) || ')')
+          'WITH CHECK (' || pg_catalog.pg_get_expr(p.polwithcheck, p.polrelid) || ')'),
+          pg_catalog.obj_description(p.oid, 'pg_policy') AS comment
         FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid
         JOIN %schemas ON n.oid = c.relnamespace""";
   private static final String EXTENSIONS =
@@ -154,6 +169,33 @@ final class PostgresObjects {
           ELSE ' WITH SCHEMA ' || quote_ident(n.nspname) END, e.extversion AS version
         FROM pg_catalog.pg_extension e JOIN pg_catalog.pg_namespace n ON n.oid = e.extnamespace
        WHERE e.extname <> 'plpgsql'""";
+
+  /** Numbers below 16384 are the server's own (manual, "Object Identifier Types"). */
+  private static final String RARE =
+      """
+      SELECT i.type || ' ' || i.identity, '', '' FROM (
+          SELECT 'pg_cast', oid FROM pg_catalog.pg_cast
+          UNION ALL SELECT 'pg_type', x.oid FROM pg_catalog.pg_type x
+            JOIN %schemas ON n.oid = x.typnamespace WHERE x.typtype IN ('b', 'p')
+              AND x.typcategory <> 'A'
+          UNION ALL SELECT 'pg_opfamily', x.oid FROM pg_catalog.pg_opfamily x
+            JOIN %schemas ON n.oid = x.opfnamespace
+          UNION ALL SELECT 'pg_opclass', x.oid FROM pg_catalog.pg_opclass x
+            JOIN %schemas ON n.oid = x.opcnamespace
+          UNION ALL SELECT 'pg_conversion', x.oid FROM pg_catalog.pg_conversion x
+            JOIN %schemas ON n.oid = x.connamespace
+          UNION ALL SELECT 'pg_ts_template', x.oid FROM pg_catalog.pg_ts_template x
+            JOIN %schemas ON n.oid = x.tmplnamespace
+          UNION ALL SELECT 'pg_foreign_data_wrapper', oid FROM pg_catalog.pg_foreign_data_wrapper
+          UNION ALL SELECT 'pg_foreign_server', oid FROM pg_catalog.pg_foreign_server
+          UNION ALL SELECT 'pg_transform', oid FROM pg_catalog.pg_transform
+          UNION ALL SELECT 'pg_language', oid FROM pg_catalog.pg_language
+          UNION ALL SELECT 'pg_am', oid FROM pg_catalog.pg_am) g (catalogue, oid)
+        CROSS JOIN pg_catalog.pg_identify_object(
+          ('pg_catalog.' || g.catalogue)::pg_catalog.regclass, g.oid, 0) i
+       WHERE g.oid >= 16384 AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend d
+           WHERE d.classid = ('pg_catalog.' || g.catalogue)::pg_catalog.regclass
+             AND d.objid = g.oid AND d.deptype IN ('e', 'i'))""";
 
   /** By sort. Named, so that nothing that stands there is passed over in silence. */
   private static final List<Map.Entry<String, String>> OTHERS =
@@ -224,7 +266,14 @@ final class PostgresObjects {
               pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
               JOIN pg_catalog.pg_class c ON c.oid = r.ev_class
               JOIN %schemas ON n.oid = c.relnamespace
-              WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""));
+              WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""),
+          entry(
+              PostgresSorts.SUBSCRIPTION,
+              """
+              SELECT 'subscription ' || subname, '', '' FROM pg_catalog.pg_subscription
+              WHERE subdbid = (SELECT oid FROM pg_catalog.pg_database
+                WHERE datname = current_database())"""),
+          entry(PostgresSorts.RARE, RARE));
 
   private final PostgresScope scope;
   private final List<Kind> asked = new ArrayList<>();
@@ -253,7 +302,10 @@ final class PostgresObjects {
     askFor(PostgresSorts.VIEW, Kind.VIEW, views("v"));
     askFor(PostgresSorts.MATERIALISED_VIEW, Kind.MATERIALISED_VIEW, views("m"));
     if (scope.has(PostgresSorts.FUNCTION) || scope.has(PostgresSorts.WINDOW_FUNCTION)) {
-      ask(Kind.FUNCTION, routines("FUNCTION", "IN ('f', 'w')"));
+      String functions = routines("FUNCTION", "IN ('f', 'w')");
+      ask(
+          Kind.FUNCTION,
+          scope.has(PostgresSorts.RANGE) ? functions + " " + NOT_OF_A_RANGE : functions);
     }
     askFor(PostgresSorts.PROCEDURE, Kind.PROCEDURE, routines("PROCEDURE", "= 'p'"));
     askFor(PostgresSorts.AGGREGATE, Kind.AGGREGATE, AGGREGATES);

@@ -78,7 +78,10 @@ final class PostgresScope {
    * A query with its short-hand written out: {@code %schemas} the managed schemas as {@code n},
    * {@code %name(x)} a name in the schema {@code n}, {@code %quoted(x)} the same as statements
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
-   * no extension owns x; {@code %all}, {@code %others} and {@code %first} the names of the schemas.
+   * no extension owns x, {@code %reordered} that {@code c} is a partition whose columns stand in
+   * another order than its parent's, {@code %some} the columns that a foreign key {@code k} sets,
+   * where not all; {@code %modify(x)} what an aggregate's function does to its state, where that is
+   * not the usual; {@code %all}, {@code %others} and {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -115,12 +118,38 @@ final class PostgresScope {
               + " ON cn.oid = co.collnamespace WHERE co.oid = "
               + given
               + ")";
+      case "reordered" ->
+          // A partition's columns stand in the parent's order, but for one that was a table before.
+          "c.relispartition AND "
+              + columnsOf("c.oid")
+              + " <> (SELECT "
+              + columnsOf("i.inhparent")
+              + " FROM pg_catalog.pg_inherits i WHERE i.inhrelid = c.oid)";
+      case "some" ->
+          // The catalogue has the word since version 15 alone.
+          "CASE WHEN k.confdeltype IN ('n', 'd') THEN coalesce((SELECT ' (' || string_agg("
+              + "quote_ident(a.attname), ', ' ORDER BY u.place) || ')' FROM"
+              + " jsonb_array_elements_text(nullif(to_jsonb(k) -> 'confdelsetcols', 'null'))"
+              + " WITH ORDINALITY u (number, place) JOIN pg_catalog.pg_attribute a"
+              + " ON a.attrelid = k.conrelid AND a.attnum = u.number::int), '') ELSE '' END";
+      case "modify" ->
+          "CASE WHEN "
+              + given
+              + " <> CASE a.aggkind WHEN 'n' THEN 'r' ELSE 'w' END THEN CASE "
+              + given
+              + " WHEN 'r' THEN 'READ_ONLY' WHEN 's' THEN 'SHAREABLE' ELSE 'READ_WRITE' END END";
       case "own" -> has(PostgresSorts.EXTENSION) ? own(given.split(", ")) : "TRUE";
       case "all" -> all;
       case "others" -> others;
       case "first" -> first;
       default -> throw new IllegalArgumentException("%" + word);
     };
+  }
+
+  private static String columnsOf(String table) {
+    return "ARRAY(SELECT a.attname FROM pg_catalog.pg_attribute a WHERE a.attrelid = "
+        + table
+        + " AND a.attnum > 0 AND NOT a.attisdropped ORDER BY a.attnum)";
   }
 
   private static String own(String... what) {

@@ -33,8 +33,14 @@ final class PostgresStructure {
           pg_catalog.pg_get_partkeydef(c.oid),
           (SELECT string_agg(i.inhparent::pg_catalog.regclass::text, ', ' ORDER BY i.inhseqno)
              FROM pg_catalog.pg_inherits i WHERE i.inhrelid = c.oid),
-          pg_catalog.pg_get_expr(c.relpartbound, c.oid), array_to_string(c.reloptions, ', '),
+          pg_catalog.pg_get_expr(c.relpartbound, c.oid),
+          CASE WHEN %reordered THEN 'its columns are in another order' END, array_to_string(c.reloptions, ', '),
           CASE WHEN c.relforcerowsecurity THEN 'forced' WHEN c.relrowsecurity THEN 'enabled' END,
+          CASE c.relreplident WHEN 'n' THEN 'NOTHING' WHEN 'f' THEN 'FULL' WHEN 'i' THEN
+            (SELECT 'USING INDEX ' || quote_ident(i.relname) FROM pg_catalog.pg_index x
+              JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
+              WHERE x.indrelid = c.oid AND x.indisreplident) END,
+          CASE WHEN c.reloftype <> 0 THEN pg_catalog.format_type(c.reloftype, NULL) END,
           de.description
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = 0
@@ -44,11 +50,23 @@ final class PostgresStructure {
       List.of(
           "unlogged",
           "partitioned by",
-          "inherits",
-          "partition bound",
+          PostgresDdl.INHERITS,
+          PostgresDdl.BOUND,
+          PostgresDdl.ATTACHED,
           "storage options",
           "row security",
+          PostgresDdl.REPLICA_IDENTITY,
+          PostgresDdl.OF_TYPE,
           "comment");
+
+  /** What is said of a column beyond what every engine has, by the query's column. */
+  private static final Map<Integer, String> OF_COLUMN =
+      Map.of(
+          14, PostgresDdl.INHERITED,
+          15, PostgresDdl.NOT_NULL,
+          16, PostgresDdl.STORAGE,
+          17, PostgresDdl.STATISTICS,
+          18, PostgresDdl.OPTIONS);
 
   /**
    * The server looks at a table for each expression that may name its columns, which takes longer
@@ -82,7 +100,16 @@ final class PostgresStructure {
             AND de.objsubid = a.attnum AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass),
           a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
           CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
-            THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END
+            THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END,
+          CASE WHEN NOT a.attislocal AND NOT c.relispartition THEN 'yes' END,
+          CASE WHEN a.attinhcount > 0 AND a.attnotnull AND NOT EXISTS (SELECT 1
+            FROM pg_catalog.pg_inherits i JOIN pg_catalog.pg_attribute p ON p.attrelid = i.inhparent
+              AND p.attname = a.attname AND p.attnotnull WHERE i.inhrelid = c.oid)
+            THEN 'its own' END,
+          CASE WHEN a.attstorage <> t.typstorage THEN CASE a.attstorage WHEN 'p' THEN 'PLAIN'
+            WHEN 'e' THEN 'EXTERNAL' WHEN 'm' THEN 'MAIN' ELSE 'EXTENDED' END END,
+          CASE WHEN a.attstattarget >= 0 THEN a.attstattarget END,
+          array_to_string(a.attoptions, ', ')
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
@@ -94,15 +121,15 @@ final class PostgresStructure {
       SELECT %name(c.relname), k.contype, k.conname, pg_catalog.pg_get_constraintdef(k.oid)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN %schemas ON n.oid = c.relnamespace
-       WHERE k.contype IN ('u', 'c', 'x') AND k.conislocal AND k.conparentid = 0
-         AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
+       WHERE k.contype IN ('u', 'c', 'x') AND (k.conislocal OR %reordered)
+         AND k.conparentid = 0 AND %own(pg_class, c) ORDER BY k.conrelid, k.conname""";
   private static final String FOREIGN_KEYS =
       """
       SELECT %name(c.relname), k.conname, t.name, array_to_string(k.conkey, ' '),
           array_to_string(k.confkey, ' '), CASE WHEN NOT t.managed THEN ARRAY(SELECT a.attname::text
             FROM unnest(k.confkey) WITH ORDINALITY u (number, place)
             JOIN pg_catalog.pg_attribute a ON a.attrelid = k.confrelid AND a.attnum = u.number
-            ORDER BY u.place) END, %action(k.confupdtype), %action(k.confdeltype),
+            ORDER BY u.place) END, %action(k.confupdtype), %action(k.confdeltype) || %some,
           concat_ws(' ', CASE WHEN k.confmatchtype = 'f' THEN 'MATCH FULL' END,
             CASE WHEN k.condeferrable THEN 'DEFERRABLE' END,
             CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
@@ -121,6 +148,7 @@ final class PostgresStructure {
   private final List<String> without;
   private final Optional<Function<String, PostgresSecond>> second;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
+  private final PostgresComments comments = new PostgresComments();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final PostgresAttributes attributes = new PostgresAttributes();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
@@ -141,18 +169,24 @@ final class PostgresStructure {
     this.without = without;
     this.second = second;
     this.scope = scope;
-    indexes = new PostgresIndexes(sql, attributes);
+    indexes = new PostgresIndexes(sql, attributes, comments);
   }
 
   Schema read() throws SQLException {
     List<SchemaObject> objects = new ArrayList<>();
+    List<Question> questions = new ArrayList<>();
+    if (scope.has(PostgresSorts.COMMENT)) {
+      questions.add(rows(PostgresComments.QUERY, comments::read));
+    }
     Question ofObjects = new PostgresObjects(scope).question(objects);
     if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
-      readTables(ofObjects);
+      readTables(questions, ofObjects);
     } else {
-      inTurn(List.of(ofObjects));
+      questions.add(ofObjects);
+      inTurn(questions);
     }
     objects.removeIf(object -> without.contains(object.table()));
+    objects.replaceAll(comments::with);
     List<Table> tables = new ArrayList<>();
     for (String table : options.keySet()) {
       if (!without.contains(table)) {
@@ -173,8 +207,7 @@ final class PostgresStructure {
   }
 
   /** Reads the tables, what they consist of, and the objects beside them. */
-  private void readTables(Question ofObjects) throws SQLException {
-    List<Question> questions = new ArrayList<>();
+  private void readTables(List<Question> questions, Question ofObjects) throws SQLException {
     questions.add(rows(TABLES, this::readOptions));
     questions.add(rows(COLUMNS, this::readColumns));
     Question ofIndexes =
@@ -249,6 +282,9 @@ final class PostgresStructure {
       StructureRows.put(more, Column.IDENTITY, rows.getString(7));
       StructureRows.put(more, Column.COLLATION, rows.getString(8));
       StructureRows.put(more, Column.COMMENT, rows.getString(9));
+      for (Map.Entry<Integer, String> fact : OF_COLUMN.entrySet()) {
+        StructureRows.put(more, fact.getValue(), rows.getString(fact.getKey()));
+      }
       attributes.add(
           rows.getString(1),
           rows.getString(10),
@@ -284,7 +320,8 @@ final class PostgresStructure {
                   kind,
                   StructureRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
                   rows.getString(3),
-                  rows.getString(4)));
+                  rows.getString(4),
+                  comments.onConstraint(rows.getString(1), rows.getString(3))));
     }
   }
 
@@ -308,7 +345,8 @@ final class PostgresStructure {
                   targets(rows),
                   rows.getString(7),
                   rows.getString(8),
-                  rows.getString(9)));
+                  rows.getString(9),
+                  comments.onConstraint(rows.getString(1), rows.getString(2))));
     }
   }
 

@@ -62,6 +62,38 @@ class PostgresSortsTest {
             "CREATE FOREIGN TABLE far (id int) SERVER elsewhere"),
         alone("other object range type span", "CREATE TYPE span AS RANGE (subtype = float8)"),
         alone(
+            "other object cast (public.grade AS integer)",
+            "CREATE TYPE grade AS ENUM ('A', 'B')",
+            "CREATE CAST (grade AS int) WITH INOUT"),
+        alone("other object type public.hull", "CREATE TYPE hull"),
+        alone(
+            "other object type public.pear",
+            "CREATE TYPE pear",
+            "CREATE FUNCTION pear_in(cstring) RETURNS pear LANGUAGE internal STRICT AS 'textin'",
+            "CREATE FUNCTION pear_out(pear) RETURNS cstring LANGUAGE internal STRICT AS 'textout'",
+            "CREATE TYPE pear (INPUT = pear_in, OUTPUT = pear_out, LIKE = text)"),
+        alone(
+            "other object operator family public.sizes USING btree",
+            "CREATE OPERATOR FAMILY sizes USING btree"),
+        alone(
+            "other object conversion public.old_letters",
+            "CREATE CONVERSION old_letters FOR 'LATIN1' TO 'UTF8' FROM iso8859_1_to_utf8"),
+        alone(
+            "other object text search template public.plain",
+            "CREATE TEXT SEARCH TEMPLATE plain (LEXIZE = dsimple_lexize)"),
+        alone("other object foreign-data wrapper nowhere", "CREATE FOREIGN DATA WRAPPER nowhere"),
+        alone(
+            "other object server elsewhere",
+            "CREATE FOREIGN DATA WRAPPER nowhere",
+            "CREATE SERVER elsewhere FOREIGN DATA WRAPPER nowhere"),
+        alone(
+            "other object access method pile",
+            "CREATE ACCESS METHOD pile TYPE TABLE HANDLER heap_tableam_handler"),
+        alone(
+            "other object subscription inwards",
+            "CREATE SUBSCRIPTION inwards CONNECTION 'dbname=orchard' PUBLICATION outwards"
+                + " WITH (connect = false)"),
+        alone(
             "other object event trigger watch",
             "CREATE FUNCTION watch() RETURNS event_trigger LANGUAGE plpgsql AS 'BEGIN END'",
             "CREATE EVENT TRIGGER watch ON sql_drop EXECUTE FUNCTION watch()"),
@@ -102,6 +134,12 @@ class PostgresSortsTest {
   @Test
   void nothingIsFoundWhereNothingIs() {
     assertThat(read("SELECT 1")).isEmpty();
+  }
+
+  @Test
+  void whatARangeTypeBringsIsPartOfIt() {
+    assertThat(read("CREATE TYPE span AS RANGE (subtype = float8)").map(Element::name))
+        .containsExactly("range type span");
   }
 
   @Test

@@ -1,0 +1,66 @@
+package org.wornladder.engine.postgres;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.HashMap;
+import java.util.Map;
+import org.wornladder.schema.SchemaObject;
+
+/** The comments on parts: constraints and indexes of tables, columns of views. */
+final class PostgresComments {
+  static final String QUERY =
+      """
+      SELECT %name(c.relname), 'constraint ' || k.conname, d.description
+        FROM pg_catalog.pg_description d JOIN pg_catalog.pg_constraint k ON k.oid = d.objoid
+        JOIN pg_catalog.pg_class c ON c.oid = k.conrelid JOIN %schemas ON n.oid = c.relnamespace
+       WHERE d.classoid = 'pg_catalog.pg_constraint'::pg_catalog.regclass AND %own(pg_class, c)
+      UNION ALL SELECT %name(c.relname), 'index ' || i.relname, d.description
+        FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
+        JOIN %schemas ON n.oid = c.relnamespace
+        JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid AND NOT i.relispartition
+        JOIN pg_catalog.pg_description d ON d.objoid = i.oid AND d.objsubid = 0
+          AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
+       WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)
+      UNION ALL SELECT %name(c.relname), 'column ' || a.attname, d.description
+        FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
+        JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid
+        JOIN pg_catalog.pg_description d ON d.objoid = c.oid AND d.objsubid = a.attnum
+          AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
+       WHERE c.relkind IN ('v', 'm') AND %own(pg_class, c)""";
+
+  private final Map<String, Map<String, String>> byThing = new HashMap<>();
+
+  /** Takes what {@link #QUERY} found. */
+  void read(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      byThing
+          .computeIfAbsent(rows.getString(1), key -> new HashMap<>())
+          .put(rows.getString(2), rows.getString(3));
+    }
+  }
+
+  /** The comment on a constraint of a table; empty if it has none. */
+  String onConstraint(String table, String name) {
+    return of(table).getOrDefault("constraint " + name, "");
+  }
+
+  /** The comment on an index of a table; empty if it has none. */
+  String onIndex(String table, String name) {
+    return of(table).getOrDefault("index " + name, "");
+  }
+
+  private Map<String, String> of(String thing) {
+    return byThing.getOrDefault(thing, Map.of());
+  }
+
+  /** An object with the comments on its columns, if it is a view that has some. */
+  SchemaObject with(SchemaObject object) {
+    if (!object.kind().isView() || of(object.name()).isEmpty()) {
+      return object;
+    }
+    Map<String, String> more = new HashMap<>(object.more());
+    of(object.name()).forEach((part, words) -> more.put("comment on " + part, words));
+    return new SchemaObject(
+        object.kind(), object.name(), object.table(), object.definition(), more);
+  }
+}
