@@ -1,6 +1,7 @@
 package org.wornladder.engine.mariadb;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -15,6 +16,12 @@ import org.wornladder.sql.Dialects;
 final class MariadbDdl extends SqlDdl {
   private static final Pattern PLAIN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
 
+  /** How the expression begins of a column that says from when, or until when, a row was there. */
+  static final String ROW = "ROW ";
+
+  /** What a column must fulfil that was declared as a part of it: as such it goes with it. */
+  static final String CHECK = "check";
+
   MariadbDdl() {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, PLAIN);
   }
@@ -23,12 +30,31 @@ final class MariadbDdl extends SqlDdl {
   protected Creation table(Element table) {
     List<String> inside = parts(table, Kind.FOREIGN_KEY);
     table.parts(Kind.INDEX).forEach(index -> inside.add(key(index)));
+    List<String> rows =
+        table.parts(Kind.COLUMN).stream()
+            .filter(column -> column.fact(Column.GENERATED).filter(this::isOfRow).isPresent())
+            .sorted(Comparator.comparing(column -> column.fact(Column.GENERATED).orElse("")))
+            .map(column -> name(column.name()))
+            .toList();
+    if (!rows.isEmpty()) {
+      inside.add("PERIOD FOR SYSTEM_TIME (" + rows.get(1) + ", " + rows.get(0) + ")");
+    }
     List<String> last = new ArrayList<>();
     for (Element key : table.parts(Kind.FOREIGN_KEY)) {
       last.add("ALTER TABLE " + name(table.name()) + " ADD " + constraint(key, table.name()));
     }
     String statement = "CREATE TABLE " + name(table.name()) + lines(inside) + options(table);
     return new Creation(List.of(statement), List.of(), last);
+  }
+
+  private boolean isOfRow(String generated) {
+    return generated.startsWith(ROW);
+  }
+
+  /** What was made under another mode says something else, or nothing, in this one. */
+  @Override
+  public Creation create(Element element) {
+    return element.fact("sql mode").isPresent() ? Creation.NONE : super.create(element);
   }
 
   private String options(Element table) {
@@ -78,8 +104,11 @@ final class MariadbDdl extends SqlDdl {
                     .append(charset(name))
                     .append(" COLLATE ")
                     .append(name));
+    Optional<String> row = column.fact(Column.GENERATED).filter(this::isOfRow);
     Optional<String> computed = computed(column);
-    if (computed.isPresent()) {
+    if (row.isPresent()) {
+      text.append(" GENERATED ALWAYS AS ").append(row.get());
+    } else if (computed.isPresent()) {
       text.append(" GENERATED ALWAYS AS ").append(computed.get());
       text.append(isStored(column) ? " STORED" : " VIRTUAL");
     } else {
@@ -90,6 +119,7 @@ final class MariadbDdl extends SqlDdl {
     column.fact(Column.IDENTITY).ifPresent(how -> text.append(" AUTO_INCREMENT"));
     column.fact(MariadbStructure.EXTRA).ifPresent(more -> text.append(' ').append(more));
     column.fact(Column.COMMENT).ifPresent(words -> text.append(" COMMENT ").append(text(words)));
+    column.fact(CHECK).ifPresent(what -> text.append(" CHECK (").append(what).append(')'));
     return text.toString();
   }
 

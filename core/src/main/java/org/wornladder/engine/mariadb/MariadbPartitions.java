@@ -14,10 +14,13 @@ final class MariadbPartitions {
   static final String QUERY =
       """
       SELECT table_name, partition_method, partition_expression, partition_name,
-          partition_description, subpartition_method, subpartition_expression, subpartition_name
+          partition_description, subpartition_method, subpartition_expression, subpartition_name,
+          partition_comment
         FROM information_schema.partitions
        WHERE table_schema = %s AND partition_name IS NOT NULL
        ORDER BY table_name, partition_ordinal_position, subpartition_ordinal_position""";
+
+  private static final String BY_SYSTEM_TIME = "PARTITION BY SYSTEM_TIME";
 
   private String method = "";
   private String by = "";
@@ -54,10 +57,23 @@ final class MariadbPartitions {
         method.startsWith("RANGE")
             ? " VALUES LESS THAN " + (limit.equals("MAXVALUE") ? limit : "(" + limit + ")")
             : method.startsWith("LIST") ? " VALUES IN (" + limit + ")" : "";
-    partitions.add("PARTITION " + name + values);
+    String comment = row.getString(9);
+    String words = comment.isEmpty() ? "" : " COMMENT = " + MariadbEngine.QUOTING.text(comment);
+    partitions.add("PARTITION " + name + values + words);
     if (row.getString(6) != null) {
       subBy = " SUBPARTITION BY " + row.getString(6) + " (" + row.getString(7) + ")";
     }
+  }
+
+  /** Whether a clause is one of which the information schema does not tell all. */
+  static boolean isHalfTold(String clause) {
+    return clause.startsWith(BY_SYSTEM_TIME);
+  }
+
+  /** The clause in a table's own statement, for one that is half told. */
+  static String inStatement(String statement) {
+    String clause = statement.substring(statement.indexOf(BY_SYSTEM_TIME));
+    return clause.replaceAll(" ENGINE = \\w+", "").replaceAll("\\s*\\n\\s*", " ").strip();
   }
 
   private String clause() {

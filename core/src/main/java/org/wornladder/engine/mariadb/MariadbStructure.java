@@ -1,6 +1,8 @@
 package org.wornladder.engine.mariadb;
 
+import java.sql.DatabaseMetaData;
 import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -9,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
@@ -19,7 +20,6 @@ import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
 /**
@@ -50,13 +50,17 @@ final class MariadbStructure {
           concat('`', replace(coalesce(column_name, ''), '`', '``'), '`',
             CASE WHEN sub_part IS NULL OR index_type = 'SPATIAL' THEN '' ELSE concat('(', sub_part, ')') END,
             CASE WHEN collation = 'D' THEN ' DESC' ELSE '' END), index_type, index_comment,
-          sub_part IS NOT NULL
+          sub_part IS NOT NULL, %s
         FROM information_schema.statistics WHERE table_schema = %s
        ORDER BY table_name, index_name, seq_in_index""";
+
+  /** All columns: older servers do not say which constraint is a column's. */
   private static final String CHECKS =
       """
-      SELECT table_name, constraint_name, check_clause FROM information_schema.check_constraints
+      SELECT * FROM information_schema.check_constraints
        WHERE constraint_schema = %s ORDER BY table_name, constraint_name""";
+
+  private static final String LEVEL = "LEVEL";
   private static final String RULES =
       """
       SELECT table_name, constraint_name, update_rule, delete_rule
@@ -68,83 +72,13 @@ final class MariadbStructure {
         FROM information_schema.key_column_usage
        WHERE table_schema = %s AND referenced_table_name IS NOT NULL
        ORDER BY table_name, constraint_name, ordinal_position""";
-  private static final String VIEWS =
-      """
-      SELECT table_name, '', CASE WHEN view_definition <> '' THEN concat('CREATE ', CASE WHEN algorithm IN ('UNDEFINED', 'NONE') THEN ''
-          ELSE concat('ALGORITHM = ', algorithm, ' ') END, CASE WHEN security_type = 'DEFINER' THEN ''
-          ELSE 'SQL SECURITY INVOKER ' END, 'VIEW `', replace(table_name, '`', '``'), '` AS ',
-          view_definition, CASE WHEN check_option = 'NONE' THEN ''
-          ELSE concat(' WITH ', check_option, ' CHECK OPTION') END) END
-        FROM information_schema.views WHERE table_schema = %s ORDER BY table_name""";
-  private static final String TRIGGERS =
-      """
-      SELECT trigger_name, event_object_table, concat('CREATE TRIGGER `',
-          replace(trigger_name, '`', '``'), '` ', action_timing, ' ', event_manipulation, ' ON `',
-          replace(event_object_table, '`', '``'), '` FOR EACH ROW ', action_statement)
-        FROM information_schema.triggers WHERE trigger_schema = %s
-       ORDER BY event_object_table, action_timing, event_manipulation, action_order""";
-  private static final String ROUTINES =
-      """
-      SELECT r.routine_name, '', concat('CREATE ', r.routine_type, ' `',
-          replace(r.routine_name, '`', '``'), '`(', coalesce((SELECT group_concat(concat(
-          CASE WHEN r.routine_type = 'PROCEDURE' THEN concat(p.parameter_mode, ' ') ELSE '' END, '`',
-          replace(p.parameter_name, '`', '``'), '` ', p.dtd_identifier) ORDER BY p.ordinal_position
-          SEPARATOR ', ') FROM information_schema.parameters p
-           WHERE p.specific_schema = r.routine_schema AND p.specific_name = r.specific_name
-             AND p.routine_type = r.routine_type AND p.ordinal_position > 0), ''), ') ',
-          CASE WHEN r.routine_type = 'PROCEDURE' THEN '' ELSE concat('RETURNS ', r.dtd_identifier, ' ')
-          END, r.sql_data_access, ' ', CASE WHEN r.is_deterministic = 'YES' THEN 'DETERMINISTIC '
-          ELSE '' END, CASE WHEN r.security_type = 'INVOKER' THEN 'SQL SECURITY INVOKER ' ELSE ''
-          END, CASE WHEN r.routine_comment = '' THEN '' ELSE concat('COMMENT ',
-          quote(r.routine_comment), ' ') END, r.routine_definition)
-        FROM information_schema.routines r
-       WHERE r.routine_schema = %s AND r.routine_type = '%s' ORDER BY r.routine_name""";
-  private static final String EVENTS =
-      """
-      SELECT event_name, '', concat('CREATE EVENT `', replace(event_name, '`', '``'),
-          '` ON SCHEDULE ', CASE WHEN event_type = 'ONE TIME' THEN concat('AT ', quote(execute_at))
-          ELSE concat('EVERY ', CASE WHEN interval_value REGEXP '^[0-9]+$' THEN interval_value
-          ELSE quote(interval_value) END, ' ', interval_field,
-          CASE WHEN starts IS NULL THEN '' ELSE concat(' STARTS ', quote(starts)) END,
-          CASE WHEN ends IS NULL THEN '' ELSE concat(' ENDS ', quote(ends)) END) END,
-          ' ON COMPLETION ', on_completion, CASE status WHEN 'ENABLED' THEN ' ENABLE'
-          ELSE ' DISABLE' END, CASE WHEN event_comment = '' THEN '' ELSE concat(' COMMENT ',
-          quote(event_comment)) END, ' DO ', event_definition)
-        FROM information_schema.events WHERE event_schema = %s ORDER BY event_name""";
-  private static final String OTHERS =
-      """
-      SELECT concat(lower(table_type), ' ', table_name), '', '' FROM information_schema.tables
-       WHERE table_schema = %1$s
-         AND table_type NOT IN ('BASE TABLE', 'SYSTEM VERSIONED', 'VIEW', 'SYSTEM VIEW', 'SEQUENCE')
-      UNION ALL SELECT concat(lower(routine_type), ' ', routine_name), '', ''
-        FROM information_schema.routines WHERE routine_schema = %1$s
-         AND routine_type NOT IN ('FUNCTION', 'PROCEDURE')
-       ORDER BY 1""";
-  private static final String GRANTS =
-      """
-      SELECT concat('table ', table_name, ' to ', grantee), table_name, '', group_concat(concat(
-          privilege_type, CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END)
-          ORDER BY privilege_type SEPARATOR ', ') AS rights
-        FROM information_schema.table_privileges WHERE table_schema = %1$s GROUP BY 1, 2
-      UNION ALL SELECT concat('database to ', grantee), '', '', group_concat(concat(privilege_type,
-          CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END) ORDER BY privilege_type
-          SEPARATOR ', ') FROM information_schema.schema_privileges WHERE table_schema = %1$s
-       GROUP BY 1 ORDER BY 1""";
-  private static final String SEQUENCES =
-      """
-      SELECT table_name FROM information_schema.tables
-       WHERE table_schema = %s AND table_type = 'SEQUENCE' ORDER BY table_name""";
-  private static final String SEQUENCE =
-      "SELECT %s, '', concat('CREATE SEQUENCE ', %s, ' START WITH ', start_value, ' MINVALUE ',"
-          + " minimum_value, ' MAXVALUE ', maximum_value, ' INCREMENT BY ', increment, ' CACHE ',"
-          + " cache_size, CASE WHEN cycle_option THEN ' CYCLE' ELSE ' NOCYCLE' END) FROM %s";
 
   /** The actions of a key whose table the user may read and no more. */
   private static final List<String> HIDDEN =
       List.of(ForeignKey.NOT_READABLE, ForeignKey.NOT_READABLE);
 
-  private static final int SEQUENCES_IN_ONE_QUERY = 200;
   private static final String PRIMARY = "PRIMARY";
+  private static final String PARTITIONS = "partitions";
   private static final String AUTO_INCREMENT = "auto_increment";
 
   /** The word for what else stands behind a column. */
@@ -164,6 +98,10 @@ final class MariadbStructure {
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, List<Constraint>> checks = new HashMap<>();
+
+  /** The checks that are part of a column, by table and column. */
+  private final Map<String, Map<String, String>> ofColumns = new HashMap<>();
+
   private final Map<String, Map<String, String>> keyMore = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, Map<String, ForeignKey>> foreignKeys = new HashMap<>();
@@ -177,9 +115,9 @@ final class MariadbStructure {
 
   Schema read() throws SQLException {
     readTables();
+    readChecks();
     readColumns();
     readIndexes();
-    readChecks();
     readForeignKeys();
     List<Table> tables = new ArrayList<>();
     for (String table : options.keySet()) {
@@ -187,7 +125,7 @@ final class MariadbStructure {
         tables.add(table(table));
       }
     }
-    return new Schema(tables, objects());
+    return new Schema(tables, new MariadbObjects(sql, database, here).read());
   }
 
   private Table table(String name) {
@@ -228,6 +166,11 @@ final class MariadbStructure {
         index.name(), index.columns(), index.unique(), index.partial(), true, index.definition());
   }
 
+  /** An expression without this database's name, which another one does not have. */
+  private String own(String expression) {
+    return expression.replace(here, "");
+  }
+
   private ResultSet query(String text) throws SQLException {
     return sql.executeQuery(text.formatted(database));
   }
@@ -247,7 +190,21 @@ final class MariadbStructure {
     }
     if (partitioned) {
       MariadbPartitions.read(query(MariadbPartitions.QUERY))
-          .forEach((table, clause) -> options.get(table).put("partitions", clause));
+          .forEach((table, clause) -> options.get(table).put(PARTITIONS, clause));
+      tellPartitionsByTime();
+    }
+  }
+
+  /** Few tables are partitioned so, and no table of the information schema says how. */
+  private void tellPartitionsByTime() throws SQLException {
+    for (Map.Entry<String, Map<String, String>> table : options.entrySet()) {
+      if (MariadbPartitions.isHalfTold(table.getValue().getOrDefault(PARTITIONS, ""))) {
+        String name = here + MariadbEngine.QUOTING.name(table.getKey());
+        try (ResultSet row = sql.executeQuery("SHOW CREATE TABLE " + name)) {
+          row.next();
+          table.getValue().put(PARTITIONS, MariadbPartitions.inStatement(row.getString(2)));
+        }
+      }
     }
   }
 
@@ -263,19 +220,26 @@ final class MariadbStructure {
         if (extra.contains(AUTO_INCREMENT)) {
           more.put(Column.IDENTITY, AUTO_INCREMENT);
         }
-        if (!expression.isEmpty()) {
+        if (expression.startsWith(MariadbDdl.ROW)) {
+          more.put(Column.GENERATED, expression);
+        } else if (!expression.isEmpty()) {
           boolean stored = extra.contains("STORED");
-          more.put(Column.GENERATED, "(" + expression + ")" + (stored ? " stored" : " virtual"));
+          more.put(
+              Column.GENERATED, "(" + own(expression) + ")" + (stored ? " stored" : " virtual"));
         }
         more.put(
             EXTRA,
-            extra.replaceAll("(STORED|VIRTUAL) GENERATED|auto_increment|^, |, $", "").strip());
+            extra.replaceAll("((STORED|VIRTUAL) GENERATED|auto_increment)(, )?|, $", "").strip());
         String collation = rows.getString(8);
         if (collation != null
             && !collation.equals(options.get(rows.getString(1)).get("collation"))) {
           more.put(Column.COLLATION, collation);
         }
         StructureRows.put(more, Column.COMMENT, rows.getString(9));
+        StructureRows.put(
+            more,
+            MariadbDdl.CHECK,
+            ofColumns.getOrDefault(rows.getString(1), Map.of()).get(rows.getString(2)));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -284,14 +248,24 @@ final class MariadbStructure {
                     rows.getString(3),
                     rows.getBoolean(4),
                     // The server writes NULL for a column that has it as its default.
-                    Optional.ofNullable(rows.getString(5)).filter(text -> !text.equals("NULL")),
+                    Optional.ofNullable(rows.getString(5))
+                        .filter(text -> !text.equals("NULL"))
+                        .map(this::own),
                     more));
       }
     }
   }
 
+  /** Whether an index is ignored; before version 10.6 none can be. */
+  private String ignored() throws SQLException {
+    DatabaseMetaData server = sql.getConnection().getMetaData();
+    int major = server.getDatabaseMajorVersion();
+    boolean told = major > 10 || (major == 10 && server.getDatabaseMinorVersion() >= 6);
+    return told ? "ignored = 'YES'" : "FALSE";
+  }
+
   private void readIndexes() throws SQLException {
-    try (ResultSet rows = query(INDEXES)) {
+    try (ResultSet rows = sql.executeQuery(INDEXES.formatted(ignored(), database))) {
       while (rows.next()) {
         String name = rows.getString(2);
         List<Index> list = indexes.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
@@ -302,7 +276,9 @@ final class MariadbStructure {
         names.add(rows.getString(4));
         String comment = rows.getString(7);
         String end =
-            ")" + (comment.isEmpty() ? "" : " COMMENT " + MariadbEngine.QUOTING.text(comment));
+            ")"
+                + (comment.isEmpty() ? "" : " COMMENT " + MariadbEngine.QUOTING.text(comment))
+                + (rows.getBoolean(9) ? " IGNORED" : "");
         String start =
             before
                 .map(
@@ -341,17 +317,31 @@ final class MariadbStructure {
 
   private void readChecks() throws SQLException {
     try (ResultSet rows = query(CHECKS)) {
+      boolean told = hasColumn(rows, LEVEL);
       while (rows.next()) {
-        checks
-            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-            .add(
-                new Constraint(
-                    Kind.CHECK,
-                    StructureRows.chosen(rows.getString(2), MariadbStructure::isInvented),
-                    rows.getString(2),
-                    rows.getString(3)));
+        String table = rows.getString("TABLE_NAME");
+        String name = rows.getString("CONSTRAINT_NAME");
+        String clause = own(rows.getString("CHECK_CLAUSE"));
+        if (told && rows.getString(LEVEL).equals("Column")) {
+          ofColumns.computeIfAbsent(table, key -> new HashMap<>()).put(name, clause);
+        } else {
+          Optional<String> chosen = StructureRows.chosen(name, MariadbStructure::isInvented);
+          checks
+              .computeIfAbsent(table, key -> new ArrayList<>())
+              .add(new Constraint(Kind.CHECK, chosen, name, clause));
+        }
       }
     }
+  }
+
+  private static boolean hasColumn(ResultSet rows, String label) throws SQLException {
+    ResultSetMetaData columns = rows.getMetaData();
+    for (int i = 1; i <= columns.getColumnCount(); i++) {
+      if (columns.getColumnLabel(i).equalsIgnoreCase(label)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** The actions on update and on delete, by table and constraint. */
@@ -394,42 +384,6 @@ final class MariadbStructure {
                 rule.get(1),
                 ""));
       }
-    }
-  }
-
-  private List<SchemaObject> objects() throws SQLException {
-    List<SchemaObject> found = new ArrayList<>();
-    UnaryOperator<String> own = text -> text.replace(here, "");
-    sequences(found);
-    StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
-    StructureRows.objects(
-        found, Kind.FUNCTION, sql.executeQuery(ROUTINES.formatted(database, "FUNCTION")), own);
-    StructureRows.objects(
-        found, Kind.PROCEDURE, sql.executeQuery(ROUTINES.formatted(database, "PROCEDURE")), own);
-    StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS), own);
-    StructureRows.objects(found, Kind.EVENT, query(EVENTS), own);
-    StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
-    StructureRows.objects(found, Kind.GRANT, query(GRANTS), own);
-    return found;
-  }
-
-  /** What a sequence is stands in the sequence alone: one query for many of them. */
-  private void sequences(List<SchemaObject> found) throws SQLException {
-    List<String> parts = new ArrayList<>();
-    try (ResultSet rows = query(SEQUENCES)) {
-      while (rows.next()) {
-        String quoted = MariadbEngine.QUOTING.name(rows.getString(1));
-        parts.add(
-            SEQUENCE.formatted(
-                MariadbEngine.QUOTING.text(rows.getString(1)),
-                MariadbEngine.QUOTING.text(quoted),
-                here + quoted));
-      }
-    }
-    for (int from = 0; from < parts.size(); from += SEQUENCES_IN_ONE_QUERY) {
-      int to = Math.min(parts.size(), from + SEQUENCES_IN_ONE_QUERY);
-      String all = String.join(" UNION ALL ", parts.subList(from, to));
-      StructureRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), UnaryOperator.identity());
     }
   }
 }

@@ -1,0 +1,71 @@
+package org.wornladder.engine.mariadb;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.TestLadder;
+import org.wornladder.diff.CreationScript;
+import org.wornladder.diff.Differences;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/** What MariaDB's information schema tells in another way than a statement would. */
+class MariadbStructureTest {
+  @TempDir Path root;
+  private TestDatabase database;
+
+  @BeforeEach
+  void make() {
+    database = TestDatabase.make(Kind.MARIADB, root);
+  }
+
+  private Snapshot structure(TestDatabase of) {
+    return TestLadder.on(of, root).open().show("dev").schema().snapshot();
+  }
+
+  @Test
+  void whatWasMadeUnderAnotherModeIsNamedAndNotWritten() {
+    database.execute(
+        "SET sql_mode = 'ANSI_QUOTES,PIPES_AS_CONCAT'",
+        "CREATE FUNCTION joined(a varchar(9)) RETURNS varchar(20) DETERMINISTIC RETURN \"a\" || 'x'");
+    Element joined = structure(database).elements().get(0);
+    assertThat(joined.fact("sql mode")).hasValue("ANSI_QUOTES, PIPES_AS_CONCAT");
+    assertThat(CreationScript.of(List.of(joined), new MariadbDdl()).leftOut())
+        .containsExactly(joined);
+  }
+
+  @Test
+  void theDatabasesOwnNameIsNoPartOfAnExpression() throws Exception {
+    String[] made = {
+      "CREATE SEQUENCE ticket",
+      "CREATE TABLE bin (id int DEFAULT nextval(ticket), twice int AS (id * 2) VIRTUAL)"
+    };
+    database.execute(made);
+    TestDatabase other =
+        TestDatabase.make(Kind.MARIADB, Files.createDirectories(root.resolve("other")));
+    other.execute(made);
+    assertThat(Differences.between(structure(database), structure(other))).isEmpty();
+  }
+
+  @Test
+  void triggersRunInTheOrderInWhichTheyStood() {
+    database.execute(
+        "CREATE TABLE bin (id int)",
+        "CREATE TRIGGER b BEFORE INSERT ON bin FOR EACH ROW SET NEW.id = NEW.id + 1",
+        "CREATE TRIGGER c BEFORE INSERT ON bin FOR EACH ROW SET NEW.id = NEW.id * 2",
+        "CREATE TRIGGER a BEFORE INSERT ON bin FOR EACH ROW PRECEDES c SET NEW.id = NEW.id - 3");
+    List<String> statements =
+        CreationScript.of(structure(database).elements(), new MariadbDdl()).statements();
+    database.execute("DROP TABLE bin");
+    statements.forEach(database::execute);
+    database.execute("INSERT INTO bin VALUES (10)");
+    assertThat(database.query("SELECT id FROM bin")).containsExactly("16");
+  }
+}
