@@ -17,3 +17,10 @@ CREATE VIEW z_base AS SELECT a, b FROM block WHERE a > 1;
 CREATE VIEW a_top AS SELECT z.a AS "the a", add_up(z.b, 1) AS s FROM z_base z;
 COMMENT ON VIEW a_top IS 'top';
 CREATE CONSTANT half VALUE 0.5;
+CREATE TABLE tote (id int PRIMARY KEY, w weight DEFAULT 3, code varchar(9) INVISIBLE DEFAULT 'x', n int DEFAULT 5 DEFAULT ON NULL, at timestamp DEFAULT current_timestamp ON UPDATE current_timestamp DEFAULT ON NULL,
+  CONSTRAINT "one of" UNIQUE NULLS NOT DISTINCT (n), UNIQUE NULLS ALL DISTINCT (code, n));
+CREATE UNIQUE NULLS NOT DISTINCT INDEX tote_n ON tote (n DESC NULLS FIRST, code NULLS LAST, id DESC NULLS LAST);
+COMMENT ON CONSTRAINT "one of" IS 'it''s one';
+COMMENT ON INDEX tote_n IS 'odd';
+CREATE VIEW renamed ("the id", n) AS SELECT id, n + 1 FROM tote;
+CREATE VIEW on_renamed AS SELECT r."the id" FROM renamed r;

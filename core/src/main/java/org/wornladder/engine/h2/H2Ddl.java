@@ -18,6 +18,14 @@ final class H2Ddl extends SqlDdl {
 
   private static final String INDEX = " INDEX";
 
+  static final String ON_UPDATE = "on update";
+
+  /** What a column is of; its type is the one that this stands on. */
+  static final String DOMAIN = "domain";
+
+  static final String INVISIBLE = "invisible";
+  static final String ON_NULL = "default on null";
+
   H2Ddl() {
     super(Dialects.H2, H2Engine.QUOTING, PLAIN);
   }
@@ -34,6 +42,11 @@ final class H2Ddl extends SqlDdl {
       }
     }
     last.addAll(comments(table));
+    for (Element part : table.parts()) {
+      if (part.kind() != Kind.COLUMN) {
+        last.addAll(comment(keyThing(part, table.name()), part));
+      }
+    }
     String inside = lines(parts(table, Kind.FOREIGN_KEY));
     return new Creation(List.of("CREATE TABLE " + name(table.name()) + inside), then, last);
   }
@@ -57,7 +70,8 @@ final class H2Ddl extends SqlDdl {
   @Override
   protected String column(Element column) {
     StringBuilder text = new StringBuilder(name(column.name()));
-    text.append(' ').append(column.fact(TYPE).orElse(""));
+    text.append(' ').append(typeOf(column));
+    column.fact(INVISIBLE).ifPresent(yes -> text.append(" INVISIBLE"));
     computed(column).ifPresent(how -> text.append(" GENERATED ALWAYS AS ").append(how));
     column
         .fact(Column.IDENTITY)
@@ -68,8 +82,13 @@ final class H2Ddl extends SqlDdl {
                     .append(" AS IDENTITY")
                     .append(how.contains("(") ? how.substring(how.indexOf('(')) : ""));
     column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
-    column.fact("on update").ifPresent(value -> text.append(" ON UPDATE ").append(value));
+    column.fact(ON_UPDATE).ifPresent(value -> text.append(" ON UPDATE ").append(value));
+    column.fact(ON_NULL).ifPresent(yes -> text.append(" DEFAULT ON NULL"));
     return text + (isNullable(column) ? "" : " NOT NULL");
+  }
+
+  private static String typeOf(Element column) {
+    return column.fact(DOMAIN).or(() -> column.fact(TYPE)).orElse("");
   }
 
   /** A name that H2 invented it may need for another key, and nobody can tell it beforehand. */
@@ -88,6 +107,20 @@ final class H2Ddl extends SqlDdl {
         + " ON "
         + name(table)
         + definition.substring(at);
+  }
+
+  @Override
+  protected String keyThing(Element key, String table) {
+    return key.kind() == Kind.INDEX
+        ? super.keyThing(key, table)
+        : "CONSTRAINT " + name(known(key).orElse(""));
+  }
+
+  @Override
+  protected List<String> addition(String table, Element column) {
+    List<String> statements = new ArrayList<>(super.addition(table, column));
+    statements.addAll(comment(columnName(table, column.name()), column));
+    return statements;
   }
 
   @Override
@@ -113,8 +146,24 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
+  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
+    Optional<String> after = fact.after();
+    return switch (fact.word()) {
+      case DOMAIN -> after.map(domain -> List.of(start + "SET DATA TYPE " + domain));
+      case INVISIBLE ->
+          Optional.of(List.of(start + (after.isPresent() ? "SET INVISIBLE" : "SET VISIBLE")));
+      case ON_NULL ->
+          Optional.of(List.of(start + (after.isPresent() ? "SET" : "DROP") + " DEFAULT ON NULL"));
+      case ON_UPDATE ->
+          Optional.of(
+              List.of(start + after.map(now -> "SET ON UPDATE " + now).orElse("DROP ON UPDATE")));
+      default -> Optional.empty();
+    };
+  }
+
+  @Override
   protected String retyping(Element column) {
-    return "SET DATA TYPE " + column.fact(TYPE).orElse("");
+    return "SET DATA TYPE " + typeOf(column);
   }
 
   @Override

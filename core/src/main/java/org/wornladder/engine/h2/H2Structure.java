@@ -35,7 +35,10 @@ final class H2Structure {
           + " CASE WHEN c.identity_start <> 1 THEN ' START WITH ' || c.identity_start END,"
           + " CASE WHEN c.identity_increment <> 1 THEN ' INCREMENT BY ' || c.identity_increment END,"
           + " CASE WHEN c.identity_cycle = 'YES' THEN ' CYCLE' END)), '') || ')', '') END,"
-          + " c.generation_expression, c.remarks, c.column_on_update"
+          + " c.generation_expression, c.remarks, c.column_on_update,"
+          + " CASE WHEN NOT c.is_visible THEN 'yes' END, CASE WHEN c.default_on_null THEN 'yes' END,"
+          + " CASE WHEN c.domain_schema <> c.table_schema THEN quote_ident(c.domain_schema) || '.'"
+          + " ELSE '' END || quote_ident(c.domain_name)"
           + " FROM information_schema.columns c JOIN information_schema.tables t"
           + " ON t.table_schema = c.table_schema AND t.table_name = c.table_name"
           + " WHERE c.table_schema = %s AND t.table_type = 'BASE TABLE'"
@@ -43,16 +46,22 @@ final class H2Structure {
   private static final String INDEXES =
       "SELECT i.table_name, i.index_name, i.index_type_name = 'PRIMARY KEY',"
           + " i.index_type_name LIKE '%%UNIQUE%%' OR i.index_type_name = 'PRIMARY KEY',"
-          + " i.is_generated, k.column_name, k.ordering_specification"
+          + " i.is_generated, k.column_name, CASE WHEN k.ordering_specification = 'DESC' THEN"
+          + " ' DESC' || CASE WHEN k.null_ordering = 'FIRST' THEN ' NULLS FIRST' ELSE '' END"
+          + " WHEN k.null_ordering = 'LAST' THEN ' NULLS LAST' ELSE '' END,"
+          + " CASE i.nulls_distinct WHEN 'NO' THEN 'NULLS NOT DISTINCT ' WHEN 'ALL' THEN"
+          + " 'NULLS ALL DISTINCT ' ELSE '' END, coalesce(i.remarks, '')"
           + " FROM information_schema.indexes i JOIN information_schema.index_columns k"
           + " ON k.index_schema = i.index_schema AND k.index_name = i.index_name"
           + " WHERE i.table_schema = %s ORDER BY i.table_name, i.index_name, k.ordinal_position";
   private static final String CONSTRAINTS =
-      "SELECT t.table_name, t.constraint_type, t.constraint_name, coalesce(c.check_clause,"
+      "SELECT t.table_name, t.constraint_type, t.constraint_name, coalesce('(' || c.check_clause || ')',"
+          + " CASE t.nulls_distinct WHEN 'NO' THEN 'NULLS NOT DISTINCT ' WHEN 'ALL' THEN"
+          + " 'NULLS ALL DISTINCT ' ELSE '' END || '(' ||"
           + " (SELECT listagg('\"' || replace(k.column_name, '\"', '\"\"') || '\"', ', ') WITHIN GROUP (ORDER BY k.ordinal_position)"
           + " FROM information_schema.key_column_usage k"
           + " WHERE k.constraint_schema = t.constraint_schema"
-          + " AND k.constraint_name = t.constraint_name))"
+          + " AND k.constraint_name = t.constraint_name) || ')'), coalesce(t.remarks, '')"
           + " FROM information_schema.table_constraints t"
           + " LEFT JOIN information_schema.check_constraints c"
           + " ON c.constraint_schema = t.constraint_schema AND c.constraint_name = t.constraint_name"
@@ -71,14 +80,20 @@ final class H2Structure {
           + " WHERE k.table_schema = %s"
           + " ORDER BY k.table_name, k.constraint_name, k.ordinal_position";
   private static final String VIEWS =
-      "SELECT table_name, '', 'CREATE VIEW ' || %2$s || ' AS ' || view_definition, remarks AS \"comment\""
-          + " FROM information_schema.views WHERE table_schema = %1$s ORDER BY table_name";
+      "SELECT table_name, '', 'CREATE VIEW ' || %2$s || ' (' || (SELECT listagg("
+          + "quote_ident(c.column_name), ', ') WITHIN GROUP (ORDER BY c.ordinal_position)"
+          + " FROM information_schema.columns c WHERE c.table_schema = v.table_schema"
+          + " AND c.table_name = v.table_name) || ') AS ' || view_definition,"
+          + " remarks AS \"comment\" FROM information_schema.views v WHERE table_schema = %1$s ORDER BY table_name";
   private static final String TRIGGERS =
-      "SELECT trigger_name, event_object_table, 'CREATE TRIGGER ' || %2$s || ' ' || action_timing"
-          + " || ' ' || event_manipulation || ' ON ' || %3$s || CASE WHEN action_orientation = 'ROW'"
-          + " THEN ' FOR EACH ROW' ELSE '' END || ' CALL ' || quote_ident(java_class),"
-          + " remarks AS \"comment\""
-          + " FROM information_schema.triggers WHERE trigger_schema = %1$s ORDER BY trigger_name";
+      "SELECT trigger_name, event_object_table, 'CREATE TRIGGER ' || %2$s || ' '"
+          + " || max(action_timing) || ' ' || listagg(event_manipulation, ', ') WITHIN GROUP"
+          + " (ORDER BY event_manipulation) || ' ON ' || %3$s || CASE WHEN max(action_orientation) ="
+          + " 'ROW' THEN ' FOR EACH ROW' ELSE '' END || CASE WHEN max(queue_size) <> 1024 THEN"
+          + " ' QUEUE ' || max(queue_size) ELSE '' END || CASE WHEN max(no_wait) THEN ' NOWAIT'"
+          + " ELSE '' END || ' CALL ' || quote_ident(max(java_class)), max(remarks) AS \"comment\""
+          + " FROM information_schema.triggers WHERE trigger_schema = %1$s"
+          + " GROUP BY trigger_name, event_object_table ORDER BY trigger_name";
   private static final String SEQUENCES =
       "SELECT sequence_name, '', 'CREATE SEQUENCE ' || %2$s || ' AS ' || data_type || ' START WITH '"
           + " || start_value || ' INCREMENT BY ' || increment || ' MINVALUE ' || minimum_value"
@@ -165,7 +180,9 @@ final class H2Structure {
         index.unique(),
         index.partial(),
         index.fromConstraint(),
-        index.definition());
+        false,
+        index.definition(),
+        index.comment());
   }
 
   private ResultSet query(String text) throws SQLException {
@@ -189,7 +206,10 @@ final class H2Structure {
         StructureRows.put(more, Column.IDENTITY, rows.getString(6));
         StructureRows.put(more, Column.GENERATED, rows.getString(7));
         StructureRows.put(more, Column.COMMENT, rows.getString(8));
-        StructureRows.put(more, "on update", rows.getString(9));
+        StructureRows.put(more, H2Ddl.ON_UPDATE, rows.getString(9));
+        StructureRows.put(more, H2Ddl.INVISIBLE, rows.getString(10));
+        StructureRows.put(more, H2Ddl.ON_NULL, rows.getString(11));
+        StructureRows.put(more, H2Ddl.DOMAIN, rows.getString(12));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -214,15 +234,24 @@ final class H2Structure {
             continues ? Optional.of(list.remove(list.size() - 1)) : Optional.empty();
         List<String> names = new ArrayList<>(before.map(Index::columns).orElse(List.of()));
         names.add(rows.getString(6));
-        String order = "DESC".equals(rows.getString(7)) ? " DESC" : "";
+        String unique = "CREATE UNIQUE " + rows.getString(8) + "INDEX (";
         String start =
             before
                 .map(
                     index ->
                         index.definition().substring(0, index.definition().length() - 1) + ", ")
-                .orElse(rows.getBoolean(4) ? "CREATE UNIQUE INDEX (" : "CREATE INDEX (");
-        String definition = start + H2Engine.QUOTING.name(rows.getString(6)) + order + ")";
-        list.add(new Index(name, names, rows.getBoolean(4), false, rows.getBoolean(5), definition));
+                .orElse(rows.getBoolean(4) ? unique : "CREATE INDEX (");
+        String column = H2Engine.QUOTING.name(rows.getString(6)) + rows.getString(7);
+        list.add(
+            new Index(
+                name,
+                names,
+                rows.getBoolean(4),
+                false,
+                rows.getBoolean(5),
+                false,
+                start + column + ")",
+                rows.getString(9)));
         if (rows.getBoolean(3)) {
           primaryKeys.put(table, List.copyOf(names));
         }
@@ -238,14 +267,17 @@ final class H2Structure {
     try (ResultSet rows = query(CONSTRAINTS)) {
       while (rows.next()) {
         Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
+        Optional<String> chosen = StructureRows.chosen(rows.getString(3), H2Structure::isInvented);
         constraints
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
                 new Constraint(
                     kind,
-                    StructureRows.chosen(rows.getString(3), H2Structure::isInvented),
+                    chosen,
                     rows.getString(3),
-                    "(" + rows.getString(4) + ")"));
+                    rows.getString(4),
+                    // Another database has another name for one that nobody named.
+                    chosen.isPresent() ? rows.getString(5) : ""));
       }
     }
   }
