@@ -246,7 +246,7 @@ class DriftIT {
   @Test
   void whatWasFoundIsMadeOfficial() {
     byHand();
-    work.ladder("drift", "test", "--as-rung", "fax by hand")
+    work.ladder("drift", "test", "--as-rung", "fax", "by", "hand")
         .exits(0)
         .says("Wrote rungs/0003-fax-by-hand.sql and marked it as in place on test");
     work.ladder("drift", "test").exits(0);

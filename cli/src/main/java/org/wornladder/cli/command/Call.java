@@ -73,6 +73,11 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
     return typed.matchedPositionalValue(0, List.<String>of());
   }
 
+  /** The words behind the environment. */
+  List<String> further() {
+    return typed.matchedPositionalValue(1, List.<String>of());
+  }
+
   /** The environment named; the empty name, which means the default one, otherwise. */
   String environment() {
     return word(Options.ENVIRONMENT).orElse("");

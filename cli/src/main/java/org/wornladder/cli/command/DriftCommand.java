@@ -3,6 +3,8 @@ package org.wornladder.cli.command;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
@@ -43,8 +45,9 @@ final class DriftCommand implements Command {
     spec.addOption(
         Options.text(
             AS_RUNG,
-            "WORDS",
+            "WORDS…",
             "Make what was found official: write a rung of it, marked as in place there."));
+    Options.further(spec);
     Options.rights(spec);
     Options.change(spec);
     Options.formats(spec);
@@ -53,6 +56,10 @@ final class DriftCommand implements Command {
   @Override
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
+    if (!call.further().isEmpty() && !call.has(AS_RUNG)) {
+      throw call.wrong(
+          "drift looks at one environment, not at '" + call.further().get(0) + "' too");
+    }
     for (String pattern : call.texts(FORGIVE)) {
       IgnoreList.add(call.projectFolder(), pattern);
     }
@@ -104,6 +111,12 @@ final class DriftCommand implements Command {
     return mending.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
   }
 
+  private static String words(Call call) {
+    List<String> words = new ArrayList<>(List.of(call.text(AS_RUNG).orElseThrow()));
+    words.addAll(call.further());
+    return String.join(" ", words);
+  }
+
   private static int makeOfficial(Call call, Against against) {
     if (against != Against.EXPECTED) {
       throw call.wrong(
@@ -113,11 +126,7 @@ final class DriftCommand implements Command {
     Official official;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       official =
-          ladder.makeOfficial(
-              call.environment(),
-              call.text(AS_RUNG).orElseThrow(),
-              new AskingApproval(call),
-              progress);
+          ladder.makeOfficial(call.environment(), words(call), new AskingApproval(call), progress);
     }
     MendView view = new MendView(call.terminal());
     if (call.format(Call.TEXT, Call.JSON, Call.MARKDOWN).equals(Call.JSON)) {

@@ -66,6 +66,18 @@ public final class Options {
     database(spec);
   }
 
+  /** More words behind the environment, for an option whose words need no quotes. */
+  static void further(CommandSpec spec) {
+    spec.addPositional(
+        PositionalParamSpec.builder()
+            .index("1..*")
+            .arity("0..*")
+            .type(List.class)
+            .auxiliaryTypes(String.class)
+            .hidden(true)
+            .build());
+  }
+
   static void format(CommandSpec spec) {
     format(spec, List.of(Call.TEXT, Call.JSON), "for people, or one JSON object.");
   }
