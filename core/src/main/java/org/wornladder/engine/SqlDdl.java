@@ -30,6 +30,7 @@ public abstract class SqlDdl implements Ddl {
   private final Dialect dialect;
   private final Quoting quoting;
   private final Pattern plain;
+  private final Pattern elsewhere;
 
   /**
    * @param plain how a name looks that needs no quotes, if it is no reserved word
@@ -38,6 +39,8 @@ public abstract class SqlDdl implements Ddl {
     this.dialect = dialect;
     this.quoting = quoting;
     this.plain = plain;
+    String quoted = "Q(?:[^Q]|QQ)+Q".replace('Q', quoting.name("").charAt(0));
+    elsewhere = Pattern.compile(quoted + "\\." + quoted);
   }
 
   @Override
@@ -47,7 +50,12 @@ public abstract class SqlDdl implements Ddl {
 
   /** A table's or another thing's name as statements write it. */
   protected String quoted(String name) {
-    return name(name);
+    return isElsewhere(name) ? name : name(name);
+  }
+
+  /** Whether it is a table of another schema, which a foreign key names with both in quotes. */
+  protected final boolean isElsewhere(String name) {
+    return elsewhere.matcher(name).matches();
   }
 
   /** A name, in quotes where it needs them. */

@@ -68,7 +68,9 @@ final class H2Structure {
           + " WHERE t.table_schema = %s AND t.constraint_type IN ('CHECK', 'UNIQUE')"
           + " ORDER BY t.table_name, t.constraint_name";
   private static final String FOREIGN_KEYS =
-      "SELECT k.table_name, k.constraint_name, k.column_name, t.table_name, t.column_name,"
+      "SELECT k.table_name, k.constraint_name, k.column_name, CASE WHEN t.table_schema ="
+          + " k.table_schema THEN t.table_name ELSE '\"' || replace(t.table_schema, '\"', '\"\"')"
+          + " || '\".\"' || replace(t.table_name, '\"', '\"\"') || '\"' END, t.column_name,"
           + " r.update_rule, r.delete_rule"
           + " FROM information_schema.referential_constraints r"
           + " JOIN information_schema.key_column_usage k"

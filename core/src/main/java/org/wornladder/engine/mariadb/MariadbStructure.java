@@ -67,8 +67,10 @@ final class MariadbStructure {
         FROM information_schema.referential_constraints WHERE constraint_schema = %s""";
   private static final String FOREIGN_KEYS =
       """
-      SELECT table_name, constraint_name, column_name, referenced_table_name,
-          referenced_column_name
+      SELECT table_name, constraint_name, column_name,
+          CASE WHEN referenced_table_schema = table_schema THEN referenced_table_name
+          ELSE concat('`', replace(referenced_table_schema, '`', '``'), '`.`',
+            replace(referenced_table_name, '`', '``'), '`') END, referenced_column_name
         FROM information_schema.key_column_usage
        WHERE table_schema = %s AND referenced_table_name IS NOT NULL
        ORDER BY table_name, constraint_name, ordinal_position""";

@@ -68,6 +68,9 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   protected String quoted(String named) {
+    if (isElsewhere(named)) {
+      return named;
+    }
     Optional<String> schema = schemaOf(named);
     return schema.isPresent()
         ? name(schema.get()) + "." + name(named.substring(schema.get().length() + 1))

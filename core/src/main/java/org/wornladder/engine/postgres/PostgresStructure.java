@@ -136,7 +136,8 @@ final class PostgresStructure {
             CASE WHEN NOT k.convalidated THEN 'NOT VALID' END)
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN %schemas ON n.oid = c.relnamespace
-        JOIN (SELECT t.oid, %name(t.relname) AS name,
+        JOIN (SELECT t.oid, CASE WHEN n.nspname IN (%all) THEN %name(t.relname) ELSE '"' ||
+              replace(n.nspname, '"', '""') || '"."' || replace(t.relname, '"', '""') || '"' END AS name,
               n.nspname IN (%all) AND %own(pg_class, t) AS managed FROM pg_catalog.pg_class t
             JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace) t ON t.oid = k.confrelid
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)

@@ -68,4 +68,20 @@ class MariadbStructureTest {
     database.execute("INSERT INTO bin VALUES (10)");
     assertThat(database.query("SELECT id FROM bin")).containsExactly("16");
   }
+
+  @Test
+  void aForeignKeyMayPointToAnotherDatabase() throws Exception {
+    TestDatabase other =
+        TestDatabase.make(Kind.MARIADB, Files.createDirectories(root.resolve("other")));
+    other.execute("CREATE TABLE crate (id int PRIMARY KEY)");
+    String name = other.query("SELECT database()").get(0);
+    database.execute("CREATE TABLE bin (id int REFERENCES " + name + ".crate (id))");
+    Snapshot read = structure(database);
+    assertThat(CreationScript.of(read.elements(), new MariadbDdl()).statements().toString())
+        .contains(" REFERENCES `" + name + "`.`crate` (id)");
+    database.execute("DROP TABLE bin");
+    CreationScript.of(read.elements(), new MariadbDdl()).statements().forEach(database::execute);
+    assertThat(structure(database)).isEqualTo(read);
+    database.execute("DROP TABLE bin");
+  }
 }

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.TestLadder;
+import org.wornladder.diff.CreationScript;
 import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.schema.Column;
@@ -116,7 +117,7 @@ class PostgresStructureTest {
         .extracting(ForeignKey::table, ForeignKey::columns, ForeignKey::targetColumns)
         .containsExactlyInAnyOrder(
             tuple("orchard", List.of("a", "b"), List.of("season", "code")),
-            tuple("packing.crate", List.of("c", "d"), List.of("of \"it", "row,place")),
+            tuple("\"packing\".\"crate\"", List.of("c", "d"), List.of("of \"it", "row,place")),
             tuple("bin", List.of("up"), List.of("id")));
   }
 
@@ -164,5 +165,20 @@ class PostgresStructureTest {
                 "apple",
                 Map.of("rights", "UPDATE (may grant it on)")),
             tuple("table plum to PUBLIC", "plum", Map.of("rights", "INSERT, SELECT")));
+  }
+
+  @Test
+  void aForeignKeyMayPointToASchemaThatIsNotManaged() {
+    database.execute(
+        "CREATE SCHEMA \"els where\"",
+        "CREATE TABLE \"els where\".\"Tar.get\" (id int PRIMARY KEY)",
+        "CREATE TABLE bin (id int REFERENCES \"els where\".\"Tar.get\")");
+    Schema read = schema();
+    List<String> made =
+        CreationScript.of(read.snapshot().elements(), new PostgresDdl(List.of("public")))
+            .statements();
+    database.execute("DROP TABLE bin");
+    made.forEach(database::execute);
+    assertThat(schema()).isEqualTo(read);
   }
 }
