@@ -170,33 +170,6 @@ final class PostgresObjects {
         FROM pg_catalog.pg_extension e JOIN pg_catalog.pg_namespace n ON n.oid = e.extnamespace
        WHERE e.extname <> 'plpgsql'""";
 
-  /** Numbers below 16384 are the server's own (manual, "Object Identifier Types"). */
-  private static final String RARE =
-      """
-      SELECT i.type || ' ' || i.identity, '', '' FROM (
-          SELECT 'pg_cast', oid FROM pg_catalog.pg_cast
-          UNION ALL SELECT 'pg_type', x.oid FROM pg_catalog.pg_type x
-            JOIN %schemas ON n.oid = x.typnamespace WHERE x.typtype IN ('b', 'p')
-              AND x.typcategory <> 'A'
-          UNION ALL SELECT 'pg_opfamily', x.oid FROM pg_catalog.pg_opfamily x
-            JOIN %schemas ON n.oid = x.opfnamespace
-          UNION ALL SELECT 'pg_opclass', x.oid FROM pg_catalog.pg_opclass x
-            JOIN %schemas ON n.oid = x.opcnamespace
-          UNION ALL SELECT 'pg_conversion', x.oid FROM pg_catalog.pg_conversion x
-            JOIN %schemas ON n.oid = x.connamespace
-          UNION ALL SELECT 'pg_ts_template', x.oid FROM pg_catalog.pg_ts_template x
-            JOIN %schemas ON n.oid = x.tmplnamespace
-          UNION ALL SELECT 'pg_foreign_data_wrapper', oid FROM pg_catalog.pg_foreign_data_wrapper
-          UNION ALL SELECT 'pg_foreign_server', oid FROM pg_catalog.pg_foreign_server
-          UNION ALL SELECT 'pg_transform', oid FROM pg_catalog.pg_transform
-          UNION ALL SELECT 'pg_language', oid FROM pg_catalog.pg_language
-          UNION ALL SELECT 'pg_am', oid FROM pg_catalog.pg_am) g (catalogue, oid)
-        CROSS JOIN pg_catalog.pg_identify_object(
-          ('pg_catalog.' || g.catalogue)::pg_catalog.regclass, g.oid, 0) i
-       WHERE g.oid >= 16384 AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend d
-           WHERE d.classid = ('pg_catalog.' || g.catalogue)::pg_catalog.regclass
-             AND d.objid = g.oid AND d.deptype IN ('e', 'i'))""";
-
   /** By sort. Named, so that nothing that stands there is passed over in silence. */
   private static final List<Map.Entry<String, String>> OTHERS =
       List.of(
@@ -266,14 +239,7 @@ final class PostgresObjects {
               pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
               JOIN pg_catalog.pg_class c ON c.oid = r.ev_class
               JOIN %schemas ON n.oid = c.relnamespace
-              WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""),
-          entry(
-              PostgresSorts.SUBSCRIPTION,
-              """
-              SELECT 'subscription ' || subname, '', '' FROM pg_catalog.pg_subscription
-              WHERE subdbid = (SELECT oid FROM pg_catalog.pg_database
-                WHERE datname = current_database())"""),
-          entry(PostgresSorts.RARE, RARE));
+              WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""));
 
   private final PostgresScope scope;
   private final List<Kind> asked = new ArrayList<>();

@@ -78,10 +78,11 @@ final class PostgresScope {
    * A query with its short-hand written out: {@code %schemas} the managed schemas as {@code n},
    * {@code %name(x)} a name in the schema {@code n}, {@code %quoted(x)} the same as statements
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
-   * no extension owns x, {@code %reordered} that {@code c} is a partition whose columns stand in
-   * another order than its parent's, {@code %some} the columns that a foreign key {@code k} sets,
-   * where not all; {@code %modify(x)} what an aggregate's function does to its state, where that is
-   * not the usual; {@code %all}, {@code %others} and {@code %first} the names of the schemas.
+   * no extension owns x, {@code %comment(x)} the comment on the column of that number of {@code c},
+   * {@code %reordered} that {@code c} is a partition whose columns stand in another order than its
+   * parent's, {@code %some} the columns that a foreign key {@code k} sets, where not all; {@code
+   * %modify(x)} what an aggregate's function does to its state, where that is not the usual; {@code
+   * %all}, {@code %others} and {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -118,6 +119,13 @@ final class PostgresScope {
               + " ON cn.oid = co.collnamespace WHERE co.oid = "
               + given
               + ")";
+      case "comment" ->
+          has(PostgresSorts.COMMENT)
+              ? "(SELECT de.description FROM pg_catalog.pg_description de WHERE de.objoid = c.oid"
+                  + " AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND de.objsubid = "
+                  + given
+                  + ")"
+              : "NULL";
       case "reordered" ->
           // A partition's columns stand in the parent's order, but for one that was a table before.
           "c.relispartition AND "

@@ -35,10 +35,6 @@ final class PostgresSorts {
   static final String COLLATION = "collation";
   static final String OPERATOR = "operator";
   static final String COMMENT = "comment";
-  static final String SUBSCRIPTION = "subscription";
-
-  /** What few databases have, of many sorts. */
-  static final String RARE = "rare";
 
   /** One that is not the language's, which stands in every database and owns nothing managed. */
   static final String EXTENSION = "extension";
@@ -48,16 +44,16 @@ final class PostgresSorts {
 
   private static final int MANY = 500;
 
-  /** Rules of the catalogue's own views have lower numbers (manual, "Object Identifier Types"). */
+  /** What the server itself brings has lower numbers (manual, "Object Identifier Types"). */
   private static final String QUERY =
       """
       SELECT unnest(array_remove(ARRAY['class ' || relkind::text, CASE WHEN relkind IN ('r', 'p')
           AND count(*) >= %many THEN 'many tables' END], NULL)) FROM pg_catalog.pg_class
         WHERE relnamespace = %here GROUP BY relkind
-      UNION ALL SELECT DISTINCT CASE WHEN typtype IN ('b', 'p') THEN 'rare'
-          ELSE 'type ' || typtype::text END
-        FROM pg_catalog.pg_type WHERE typnamespace = %here AND (typtype <> 'b' OR typcategory <> 'A')
-      UNION ALL SELECT DISTINCT 'routine ' || prokind::text FROM pg_catalog.pg_proc WHERE pronamespace = %here
+      UNION ALL SELECT DISTINCT 'type ' || typtype::text FROM pg_catalog.pg_type
+        WHERE oid >= 16384 AND typnamespace = %here
+      UNION ALL SELECT DISTINCT 'routine ' || prokind::text FROM pg_catalog.pg_proc
+        WHERE oid >= 16384 AND pronamespace = %here
       UNION ALL SELECT DISTINCT 'constraint ' || contype::text FROM pg_catalog.pg_constraint
         WHERE connamespace = %here
       UNION ALL SELECT 'trigger' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_trigger WHERE NOT tgisinternal)
@@ -81,18 +77,7 @@ final class PostgresSorts {
       UNION ALL SELECT 'operator' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_operator
         WHERE oprnamespace = %here)
       UNION ALL SELECT 'comment' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_description
-        WHERE objoid >= 16384)
-      UNION ALL SELECT 'subscription' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_subscription)
-      UNION ALL SELECT 'rare' WHERE
-        EXISTS (SELECT 1 FROM pg_catalog.pg_cast WHERE oid >= 16384)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_opfamily WHERE opfnamespace = %here)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_opclass WHERE opcnamespace = %here)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_conversion WHERE connamespace = %here)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_ts_template WHERE tmplnamespace = %here)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_foreign_data_wrapper)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_transform)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_language WHERE oid >= 16384)
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_am WHERE oid >= 16384)""";
+        WHERE objoid >= 16384)""";
 
   private PostgresSorts() {}
 

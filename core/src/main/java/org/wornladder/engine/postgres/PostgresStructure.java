@@ -59,14 +59,14 @@ final class PostgresStructure {
           PostgresDdl.OF_TYPE,
           "comment");
 
-  /** What is said of a column beyond what every engine has, by the query's column. */
-  private static final Map<Integer, String> OF_COLUMN =
-      Map.of(
-          14, PostgresDdl.INHERITED,
-          15, PostgresDdl.NOT_NULL,
-          16, PostgresDdl.STORAGE,
-          17, PostgresDdl.STATISTICS,
-          18, PostgresDdl.OPTIONS);
+  /** What is said of few columns, in the query's order. */
+  private static final List<String> OF_COLUMN =
+      List.of(
+          PostgresDdl.INHERITED,
+          PostgresDdl.NOT_NULL,
+          PostgresDdl.STORAGE,
+          PostgresDdl.STATISTICS,
+          PostgresDdl.OPTIONS);
 
   /**
    * The server looks at a table for each expression that may name its columns, which takes longer
@@ -96,11 +96,11 @@ final class PostgresStructure {
               AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
               AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END,
           CASE WHEN a.attcollation <> t.typcollation THEN %collation(a.attcollation) END,
-          (SELECT de.description FROM pg_catalog.pg_description de WHERE de.objoid = c.oid
-            AND de.objsubid = a.attnum AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass),
-          a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
+          %comment(a.attnum), a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
           CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
             THEN 'pg_catalog.text'::pg_catalog.regtype::oid ELSE a.atttypid END,
+          CASE WHEN a.attinhcount > 0 OR a.attstorage <> t.typstorage OR a.attstattarget >= 0
+            OR a.attoptions IS NOT NULL THEN ARRAY[
           CASE WHEN NOT a.attislocal AND NOT c.relispartition THEN 'yes' END,
           CASE WHEN a.attinhcount > 0 AND a.attnotnull AND NOT EXISTS (SELECT 1
             FROM pg_catalog.pg_inherits i JOIN pg_catalog.pg_attribute p ON p.attrelid = i.inhparent
@@ -108,8 +108,8 @@ final class PostgresStructure {
             THEN 'its own' END,
           CASE WHEN a.attstorage <> t.typstorage THEN CASE a.attstorage WHEN 'p' THEN 'PLAIN'
             WHEN 'e' THEN 'EXTERNAL' WHEN 'm' THEN 'MAIN' ELSE 'EXTENDED' END END,
-          CASE WHEN a.attstattarget >= 0 THEN a.attstattarget END,
-          array_to_string(a.attoptions, ', ')
+          CASE WHEN a.attstattarget >= 0 THEN a.attstattarget::text END,
+          array_to_string(a.attoptions, ', ')] END
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
@@ -150,6 +150,7 @@ final class PostgresStructure {
   private final Optional<Function<String, PostgresSecond>> second;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final PostgresComments comments = new PostgresComments();
+  private final PostgresRare rare = new PostgresRare();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final PostgresAttributes attributes = new PostgresAttributes();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
@@ -184,8 +185,10 @@ final class PostgresStructure {
       readTables(questions, ofObjects);
     } else {
       questions.add(ofObjects);
+      questions.add(rows(PostgresRare.EXISTS, rare::readExists));
       inTurn(questions);
     }
+    rare.addTo(objects, sql, scope);
     objects.removeIf(object -> without.contains(object.table()));
     objects.replaceAll(comments::with);
     List<Table> tables = new ArrayList<>();
@@ -213,16 +216,23 @@ final class PostgresStructure {
     questions.add(rows(COLUMNS, this::readColumns));
     Question ofIndexes =
         new Question(
-            List.of(PostgresIndexes.DEFAULT_CLASSES, scope.of(PostgresIndexes.QUERY)),
+            List.of(
+                PostgresIndexes.DEFAULT_CLASSES,
+                scope.of(PostgresIndexes.QUERY),
+                PostgresRare.EXISTS),
             answered -> {
               read(answered, indexes::readClasses);
               answered.getMoreResults();
               read(answered, indexes::read);
+              answered.getMoreResults();
+              read(answered, rare::readExists);
             });
     boolean onSecond = second.isPresent() && scope.has(PostgresSorts.MANY_TABLES);
     if (!onSecond) {
       // Early, since to read them takes longest: the server goes on meanwhile.
       questions.add(ofIndexes);
+    } else {
+      questions.add(rows(PostgresRare.EXISTS, rare::readExists));
     }
     if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
         .anyMatch(scope::has)) {
@@ -283,8 +293,11 @@ final class PostgresStructure {
       StructureRows.put(more, Column.IDENTITY, rows.getString(7));
       StructureRows.put(more, Column.COLLATION, rows.getString(8));
       StructureRows.put(more, Column.COMMENT, rows.getString(9));
-      for (Map.Entry<Integer, String> fact : OF_COLUMN.entrySet()) {
-        StructureRows.put(more, fact.getValue(), rows.getString(fact.getKey()));
+      if (rows.getString(14) != null) {
+        String[] said = (String[]) rows.getArray(14).getArray();
+        for (int i = 0; i < said.length; i++) {
+          StructureRows.put(more, OF_COLUMN.get(i), said[i]);
+        }
       }
       attributes.add(
           rows.getString(1),
