@@ -110,8 +110,9 @@ class StructureIT {
     work.ladder("adopt").exits(0);
     String user = "weak_" + ProcessHandle.current().pid();
     PostgresServer.execute("CREATE ROLE " + user + " LOGIN PASSWORD 'weak'");
-    execute(url, "GRANT SELECT ON ladder_journal, ladder_snapshot, orchard TO " + user);
     settings(", user: " + user + ", password: weak", "");
+    work.ladder("drift").exits(3).complains("the journal may not be read", "GRANT SELECT");
+    execute(url, "GRANT SELECT ON ladder_journal, ladder_snapshot, orchard TO " + user);
     work.ladder("show").exits(0).says("block    not readable", "orchard  0");
     work.ladder("drift").exits(0).says("as expected");
     work.ladder("show", "--table", "block").exits(4).complains("permission denied");

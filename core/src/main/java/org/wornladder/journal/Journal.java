@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
 import org.wornladder.sql.Place;
@@ -103,13 +104,31 @@ public final class Journal {
         }
       }
     } catch (SQLException e) {
-      throw new JournalException(
-          "the table " + table + " is not a journal of this version: " + session.fault(e).words(),
-          session.address(),
-          "if it is somebody else's, name another under journal: table: in ladder.yaml",
-          e);
+      throw unreadable(e);
     }
     return History.of(entries, broken);
+  }
+
+  /**
+   * @throws SQLException the failure itself, if it says nothing of the journal
+   */
+  private JournalException unreadable(SQLException e) throws SQLException {
+    Fault fault = session.fault(e);
+    return switch (fault.kind()) {
+      case DENIED ->
+          new JournalException(
+              "the journal may not be read: " + fault.words(),
+              session.address(),
+              "let its owner GRANT SELECT on " + table + " and on the table of its snapshots",
+              e);
+      case STATEMENT ->
+          new JournalException(
+              "the table " + table + " is not a journal of this version: " + fault.words(),
+              session.address(),
+              "if it is somebody else's, name another under journal: table: in ladder.yaml",
+              e);
+      default -> throw e;
+    };
   }
 
   private Optional<History.Break> prove(Entry entry) {
