@@ -214,7 +214,9 @@ public final class PostgresBench {
   }
 
   private List<String> psql(Path script, boolean together) {
-    List<String> words = new ArrayList<>(List.of("psql", "-X", "-q", "-f", script.toString()));
+    List<String> words =
+        new ArrayList<>(
+            List.of(PostgresClient.program("psql"), "-X", "-q", "-f", script.toString()));
     if (together) {
       words.add("-1");
     }

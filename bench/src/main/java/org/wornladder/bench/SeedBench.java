@@ -149,6 +149,7 @@ public final class SeedBench {
 
   private void postgres(String url) throws Exception {
     Path project = project(url);
+    String psql = PostgresClient.program("psql");
     Path script =
         script(
             "postgres.sql",
@@ -164,13 +165,13 @@ public final class SeedBench {
     load(
         "PostgreSQL, a million rows, and \\copy",
         project,
-        () -> List.of("psql", "-q", "-f", script.toString(), url));
+        () -> List.of(psql, "-q", "-f", script.toString(), url));
     again(
         "PostgreSQL, a second run, and \\copy to",
         project,
-        List.of("psql", "-q", "-c", "\\copy (SELECT * FROM other_picking) TO out.csv", url),
+        List.of(psql, "-q", "-c", "\\copy (SELECT * FROM other_picking) TO out.csv", url),
         "3");
-    Timing.once(project, List.of("psql", "-q", "-c", "DROP TABLE other_picking", url), Timing.NONE);
+    Timing.once(project, List.of(psql, "-q", "-c", "DROP TABLE other_picking", url), Timing.NONE);
   }
 
   private void mariadb(String url) throws Exception {

@@ -68,7 +68,7 @@ public final class StructureBench {
         "CREATE FUNCTION ripe_%d(d date) RETURNS boolean LANGUAGE sql AS 'SELECT d < now()'");
     Path project = project("postgres" + tables, url);
     Timing.once(project, List.of(ladder, "adopt"), HEAP);
-    List<String> dump = List.of("pg_dump", "--schema-only", url);
+    List<String> dump = List.of(PostgresClient.program("pg_dump"), "--schema-only", url);
     List<String> ddl = List.of(ladder, "show", "--ddl");
     List<String> drift = List.of(ladder, "drift");
     compare(tables + " tables, drift and pg_dump", project, drift, dump, goal);

@@ -49,6 +49,7 @@ public record ChangeScript(
   /** The statements as they are sorted out. */
   private static final class Writing {
     private final Map<String, Difference> byName = new HashMap<>();
+    private final Map<String, List<Difference>> origins = new HashMap<>();
     private final Snapshot standing;
     private final Ddl ddl;
     private final List<Difference> written = new ArrayList<>();
@@ -83,13 +84,18 @@ public record ChangeScript(
 
     /** What differs in the tables from which a table has a column. */
     private List<Difference> origins(Difference difference) {
-      return difference.kind() == Kind.COLUMN
-          ? ddl.origins(difference, standing).stream()
-              .map(table -> Optional.ofNullable(byName.get(difference.in(table).fullName())))
-              .flatMap(Optional::stream)
-              .filter(there -> there.change() == difference.change())
-              .toList()
-          : List.of();
+      if (difference.kind() != Kind.COLUMN) {
+        return List.of();
+      }
+      // Kept: a table is looked for among all of them.
+      return origins.computeIfAbsent(
+          difference.fullName(),
+          name ->
+              ddl.origins(difference, standing).stream()
+                  .map(table -> Optional.ofNullable(byName.get(difference.in(table).fullName())))
+                  .flatMap(Optional::stream)
+                  .filter(there -> there.change() == difference.change())
+                  .toList());
     }
 
     /** What is left of a difference when those that it comes from are settled; empty if nothing. */
