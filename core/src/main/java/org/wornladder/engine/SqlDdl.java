@@ -99,11 +99,14 @@ public abstract class SqlDdl implements Ddl {
     return List.of();
   }
 
-  /** The comments of a table and its columns, for engines that have statements for them. */
+  /** The comments of a table and all its parts, for engines that have statements for them. */
   protected final List<String> comments(Element table) {
     List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
-    for (Element column : table.parts(Kind.COLUMN)) {
-      comments.addAll(comment(columnName(table.name(), column.name()), column));
+    for (Element part : table.parts()) {
+      boolean column = part.kind() == Kind.COLUMN;
+      comments.addAll(
+          comment(
+              column ? columnName(table.name(), part.name()) : keyThing(part, table.name()), part));
     }
     return comments;
   }
@@ -111,8 +114,13 @@ public abstract class SqlDdl implements Ddl {
   protected final List<String> comment(String thing, Element element) {
     return element
         .fact(Column.COMMENT)
-        .map(words -> List.of("COMMENT ON " + thing + " IS " + text(words)))
+        .map(words -> List.of(commenting(thing, Optional.of(words))))
         .orElse(List.of());
+  }
+
+  /** The statement that gives a thing its comment, or takes it away. */
+  protected final String commenting(String thing, Optional<String> words) {
+    return "COMMENT ON " + thing + " IS " + words.map(this::text).orElse("NULL");
   }
 
   protected final String columnName(String table, String column) {
@@ -310,10 +318,7 @@ public abstract class SqlDdl implements Ddl {
                 start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
         case Column.COMMENT ->
             statements.add(
-                "COMMENT ON "
-                    + columnName(difference.table(), difference.name())
-                    + " IS "
-                    + fact.after().map(this::text).orElse("NULL"));
+                commenting(columnName(difference.table(), difference.name()), fact.after()));
         default -> {
           Optional<List<String>> more = otherChange(fact, start);
           if (more.isEmpty()) {
@@ -344,9 +349,8 @@ public abstract class SqlDdl implements Ddl {
     if (difference.change() == Difference.Change.CHANGED
         && difference.facts().stream().allMatch(fact -> fact.word().equals(Column.COMMENT))) {
       Element after = difference.after().orElseThrow();
-      String words = after.fact(Column.COMMENT).map(this::text).orElse("NULL");
-      return Optional.of(
-          List.of("COMMENT ON " + keyThing(after, difference.table()) + " IS " + words));
+      String thing = keyThing(after, difference.table());
+      return Optional.of(List.of(commenting(thing, after.fact(Column.COMMENT))));
     }
     List<String> statements = new ArrayList<>();
     if (difference.before().isPresent()) {

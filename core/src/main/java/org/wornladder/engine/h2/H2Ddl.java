@@ -42,11 +42,6 @@ final class H2Ddl extends SqlDdl {
       }
     }
     last.addAll(comments(table));
-    for (Element part : table.parts()) {
-      if (part.kind() != Kind.COLUMN) {
-        last.addAll(comment(keyThing(part, table.name()), part));
-      }
-    }
     String inside = lines(parts(table, Kind.FOREIGN_KEY));
     return new Creation(List.of("CREATE TABLE " + name(table.name()) + inside), then, last);
   }

@@ -148,11 +148,6 @@ final class PostgresDdl extends SqlDdl {
         }
       }
     }
-    for (Element part : table.parts()) {
-      if (part.kind() != Kind.COLUMN) {
-        last.addAll(comment(keyThing(part, table.name()), part));
-      }
-    }
     for (Element column : table.parts(Kind.COLUMN)) {
       then.addAll(settings(table, column, alter + "ALTER COLUMN " + name(column.name()) + " "));
     }
@@ -242,7 +237,7 @@ final class PostgresDdl extends SqlDdl {
             (word, words) -> {
               if (word.startsWith(COMMENT_ON)) {
                 String column = columnName(view.name(), word.substring(COMMENT_ON.length()));
-                comments.add("COMMENT ON " + column + " IS " + text(words));
+                comments.add(commenting(column, Optional.of(words)));
               }
             });
     return comments;
@@ -423,11 +418,7 @@ final class PostgresDdl extends SqlDdl {
       switch (fact.word()) {
         case REPLICA_IDENTITY -> statements.add(alter + identityOf(fact.after().orElse("DEFAULT")));
         case Column.COMMENT ->
-            statements.add(
-                "COMMENT ON TABLE "
-                    + quoted(difference.name())
-                    + " IS "
-                    + fact.after().map(this::text).orElse("NULL"));
+            statements.add(commenting("TABLE " + quoted(difference.name()), fact.after()));
         case "row security" -> {
           String after = fact.after().orElse("");
           statements.add(alter + (after.isEmpty() ? "DISABLE" : "ENABLE") + " ROW LEVEL SECURITY");
@@ -482,6 +473,9 @@ final class PostgresDdl extends SqlDdl {
   protected Optional<String> keyDrop(Element key, String table) {
     if (key.kind() == Kind.INDEX) {
       return Optional.of("DROP INDEX " + inSchemaOf(table) + name(key.name()));
+    }
+    if (key.kind() != Kind.PRIMARY_KEY && known(key).isEmpty()) {
+      return Optional.empty();
     }
     String alter = "ALTER TABLE " + quoted(table);
     return Optional.of(alter + " DROP CONSTRAINT " + name(keyName(key, table)));

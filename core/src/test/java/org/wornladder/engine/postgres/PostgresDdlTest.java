@@ -185,4 +185,15 @@ class PostgresDdlTest {
             "ALTER TABLE bin DROP COLUMN fax",
             "CREATE VIEW light AS SELECT id FROM bin");
   }
+
+  @Test
+  void aConstraintWhoseNameNobodyKnowsIsNotDropped() {
+    Element check =
+        new Element(Kind.CHECK, "(kg > 0)", Map.of(Element.DEFINITION, "(kg > 0)"), List.of());
+    Element key = new Element(Kind.PRIMARY_KEY, "(id)", Map.of(), List.of());
+    PostgresDdl ddl = new PostgresDdl(List.of("public"));
+    assertThat(ddl.change(new Difference("bin", Optional.of(check), Optional.empty()))).isEmpty();
+    assertThat(ddl.change(new Difference("bin", Optional.of(key), Optional.empty())))
+        .contains(List.of("ALTER TABLE bin DROP CONSTRAINT bin_pkey"));
+  }
 }
