@@ -3,7 +3,6 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
  * A column.
@@ -35,10 +34,15 @@ public record Column(
   }
 
   Element element() {
-    Map<String, String> facts = new TreeMap<>(more);
-    facts.put(TYPE, type);
-    facts.put("nullable", nullable ? "yes" : "no");
-    defaultValue.ifPresent(value -> facts.put("default", value));
+    Facts facts =
+        Facts.with(
+            more,
+            TYPE,
+            type,
+            "nullable",
+            nullable ? "yes" : "no",
+            "default",
+            defaultValue.orElse(""));
     return new Element(Kind.COLUMN, name, facts, List.of());
   }
 }

@@ -3,7 +3,6 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
  * A unique, check or exclusion constraint.
@@ -22,11 +21,17 @@ public record Constraint(
   }
 
   Element element() {
-    Map<String, String> facts = new TreeMap<>();
-    facts.put(Element.DEFINITION, definition);
-    facts.put(Element.KNOWN_AS, name.isPresent() ? "" : knownAs);
-    facts.put(Column.COMMENT, comment);
-    name.ifPresent(chosen -> facts.put(ForeignKey.NAME, chosen));
+    Facts facts =
+        Facts.with(
+            Map.of(),
+            Element.DEFINITION,
+            definition,
+            Element.KNOWN_AS,
+            name.isPresent() ? "" : knownAs,
+            Column.COMMENT,
+            comment,
+            ForeignKey.NAME,
+            name.orElse(""));
     return new Element(kind, name.orElse(definition), facts, List.of());
   }
 }

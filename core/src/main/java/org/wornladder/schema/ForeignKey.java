@@ -3,7 +3,6 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
  * A reference to another table.
@@ -74,15 +73,23 @@ public record ForeignKey(
   }
 
   Element element() {
-    Map<String, String> facts = new TreeMap<>();
-    facts.put(Element.KNOWN_AS, name.isPresent() ? "" : knownAs);
-    name.ifPresent(chosen -> facts.put(NAME, chosen));
-    facts.put(
-        TARGET_COLUMNS, targetColumns.isEmpty() ? "" : "(" + NameList.write(targetColumns) + ")");
-    facts.put(ON_UPDATE, onUpdate.equals("NO ACTION") ? "" : onUpdate);
-    facts.put(ON_DELETE, onDelete.equals("NO ACTION") ? "" : onDelete);
-    facts.put(MORE, more);
-    facts.put(Column.COMMENT, comment);
+    Facts facts =
+        Facts.with(
+            Map.of(),
+            Element.KNOWN_AS,
+            name.isPresent() ? "" : knownAs,
+            NAME,
+            name.orElse(""),
+            TARGET_COLUMNS,
+            targetColumns.isEmpty() ? "" : "(" + NameList.write(targetColumns) + ")",
+            ON_UPDATE,
+            onUpdate.equals("NO ACTION") ? "" : onUpdate,
+            ON_DELETE,
+            onDelete.equals("NO ACTION") ? "" : onDelete,
+            MORE,
+            more,
+            Column.COMMENT,
+            comment);
     String words = "(" + NameList.write(columns) + BETWEEN + table;
     return new Element(Kind.FOREIGN_KEY, words, facts, List.of());
   }

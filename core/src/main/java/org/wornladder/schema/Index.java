@@ -2,7 +2,6 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 
 /**
  * An index.
@@ -38,10 +37,15 @@ public record Index(
   }
 
   Element element() {
-    Map<String, String> facts = new TreeMap<>();
-    facts.put(Element.DEFINITION, definition);
-    facts.put(Column.COMMENT, comment);
-    facts.put(Element.KNOWN_AS, unnamed ? name : "");
+    Facts facts =
+        Facts.with(
+            Map.of(),
+            Element.DEFINITION,
+            definition,
+            Column.COMMENT,
+            comment,
+            Element.KNOWN_AS,
+            unnamed ? name : "");
     return new Element(Kind.INDEX, name, facts, List.of());
   }
 }

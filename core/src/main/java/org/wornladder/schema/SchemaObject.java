@@ -2,7 +2,6 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 
 /**
  * A thing that is told by one definition: a view, a routine, a trigger, a type, a sequence.
@@ -28,9 +27,10 @@ public record SchemaObject(
   }
 
   Element element() {
-    Map<String, String> facts = new TreeMap<>(more);
-    facts.put(Element.TABLE, table);
-    facts.put(Element.DEFINITION, definition);
-    return new Element(kind, name, facts, List.of());
+    return new Element(
+        kind,
+        name,
+        Facts.with(more, Element.TABLE, table, Element.DEFINITION, definition),
+        List.of());
   }
 }

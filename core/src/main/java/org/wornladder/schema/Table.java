@@ -1,11 +1,9 @@
 package org.wornladder.schema;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
  * A table.
@@ -65,23 +63,23 @@ public record Table(
     List<Element> parts = new ArrayList<>();
     columns.forEach(column -> parts.add(column.element()));
     parts.addAll(told(keys));
-    Map<String, String> facts = new TreeMap<>(options);
-    facts.put(Element.TEXT, definition);
-    return new Element(Kind.TABLE, name, facts, parts);
+    return new Element(Kind.TABLE, name, Facts.with(options, Element.TEXT, definition), parts);
   }
 
   /** Several that are made of the same are told by their place. */
   private static List<Element> told(List<Element> sorted) {
     List<Element> told = new ArrayList<>();
-    Map<Element.Key, Integer> seen = new HashMap<>();
-    for (Element element : sorted) {
-      int count = seen.merge(element.key(), 1, Integer::sum);
-      String numbered = element.name() + " #" + count;
-      told.add(
-          count == 1
-              ? element
-              : new Element(element.kind(), numbered, element.facts(), element.parts()));
+    int count = 0;
+    for (int i = 0; i < sorted.size(); i++) {
+      Element element = sorted.get(i);
+      count = i > 0 && Snapshot.ORDER.compare(sorted.get(i - 1), element) == 0 ? count + 1 : 1;
+      told.add(count == 1 ? element : numbered(element, count));
     }
     return told;
+  }
+
+  private static Element numbered(Element element, int number) {
+    String name = element.name() + " #" + number;
+    return new Element(element.kind(), name, element.facts(), element.parts());
   }
 }
