@@ -33,6 +33,9 @@ final class Facts extends AbstractMap<String, String> {
    *     word, unless it is empty
    */
   static Facts with(Map<String, String> given, String... more) {
+    if (given.isEmpty() && more.length == 0) {
+      return NONE;
+    }
     String[] told = new String[2 * given.size() + more.length];
     int end = 0;
     for (Map.Entry<String, String> fact : given.entrySet()) {

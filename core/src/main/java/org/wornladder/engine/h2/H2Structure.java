@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Column;
@@ -329,7 +328,7 @@ final class H2Structure {
   }
 
   private void objects(List<SchemaObject> found, Kind kind, String query) throws SQLException {
-    StructureRows.objects(found, kind, sql.executeQuery(query), UnaryOperator.identity());
+    StructureRows.objects(found, kind, sql.executeQuery(query), text -> text);
   }
 
   /** A column's value as statements write a name. */

@@ -183,7 +183,7 @@ final class MariadbObjects {
     for (int from = 0; from < parts.size(); from += SEQUENCES_IN_ONE_QUERY) {
       int to = Math.min(parts.size(), from + SEQUENCES_IN_ONE_QUERY);
       String all = String.join(" UNION ALL ", parts.subList(from, to));
-      StructureRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), UnaryOperator.identity());
+      StructureRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), text -> text);
     }
   }
 }

@@ -32,10 +32,18 @@ final class PostgresAttributes {
 
   /** The names of a table's columns by their numbers, which blanks part; 0 is an expression. */
   List<String> names(String table, String numbers) {
+    if (numbers.indexOf(' ') < 0) {
+      return List.of(name(table, numbers));
+    }
     List<String> names = new ArrayList<>();
     for (String number : numbers.split(" ")) {
-      names.add(of(table, number).map(Attribute::name).orElse(EXPRESSION));
+      names.add(name(table, number));
     }
     return names;
+  }
+
+  private String name(String table, String number) {
+    Optional<Attribute> column = of(table, number);
+    return column.isEmpty() ? EXPRESSION : column.get().name();
   }
 }

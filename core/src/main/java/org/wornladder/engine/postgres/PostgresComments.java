@@ -41,12 +41,17 @@ final class PostgresComments {
 
   /** The comment on a constraint of a table; empty if it has none. */
   String onConstraint(String table, String name) {
-    return of(table).getOrDefault("constraint " + name, "");
+    return on(table, "constraint ", name);
   }
 
   /** The comment on an index of a table; empty if it has none. */
   String onIndex(String table, String name) {
-    return of(table).getOrDefault("index " + name, "");
+    return on(table, "index ", name);
+  }
+
+  private String on(String table, String sort, String name) {
+    Map<String, String> ofTable = of(table);
+    return ofTable.isEmpty() ? "" : ofTable.getOrDefault(sort + name, "");
   }
 
   private Map<String, String> of(String thing) {

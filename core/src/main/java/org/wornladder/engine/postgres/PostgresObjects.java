@@ -283,8 +283,7 @@ final class PostgresObjects {
 
   private void read(Statement answered, List<SchemaObject> found) throws SQLException {
     for (Kind kind : asked) {
-      UnaryOperator<String> canonical =
-          kind.isView() ? PostgresViewText::canonical : UnaryOperator.identity();
+      UnaryOperator<String> canonical = kind.isView() ? PostgresViewText::canonical : text -> text;
       StructureRows.objects(found, kind, answered.getResultSet(), canonical);
       answered.getMoreResults();
     }

@@ -4,7 +4,6 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
-import java.util.function.UnaryOperator;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
@@ -70,7 +69,7 @@ final class PostgresRare {
   void addTo(List<SchemaObject> found, Statement sql, PostgresScope scope) throws SQLException {
     if (exist) {
       ResultSet rows = sql.executeQuery(scope.of(QUERY));
-      StructureRows.objects(found, Kind.OTHER, rows, UnaryOperator.identity());
+      StructureRows.objects(found, Kind.OTHER, rows, text -> text);
     }
   }
 }

@@ -286,37 +286,37 @@ final class PostgresStructure {
 
   private void readColumns(ResultSet rows) throws SQLException {
     while (rows.next()) {
-      Optional<String> expression = Optional.ofNullable(rows.getString(5));
-      Optional<String> computed = Optional.ofNullable(rows.getString(6));
-      Map<String, String> more = new HashMap<>();
-      computed.ifPresent(how -> more.put(Column.GENERATED, expression.orElse("") + how));
-      StructureRows.put(more, Column.IDENTITY, rows.getString(7));
-      StructureRows.put(more, Column.COLLATION, rows.getString(8));
-      StructureRows.put(more, Column.COMMENT, rows.getString(9));
-      if (rows.getString(14) != null) {
-        String[] said = (String[]) rows.getArray(14).getArray();
-        for (int i = 0; i < said.length; i++) {
-          StructureRows.put(more, OF_COLUMN.get(i), said[i]);
-        }
-      }
+      String table = rows.getString(1);
+      String name = rows.getString(2);
+      String quoted = rows.getString(11);
       attributes.add(
-          rows.getString(1),
+          table,
           rows.getString(10),
           new PostgresAttributes.Attribute(
-              rows.getString(2),
-              Optional.ofNullable(rows.getString(11)).orElse(rows.getString(2)),
-              rows.getString(13),
-              rows.getString(12)));
-      columns
-          .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
-          .add(
-              new Column(
-                  rows.getString(2),
-                  rows.getString(3),
-                  rows.getBoolean(4),
-                  computed.isPresent() ? Optional.empty() : expression,
-                  more));
+              name, quoted == null ? name : quoted, rows.getString(13), rows.getString(12)));
+      columns.computeIfAbsent(table, key -> new ArrayList<>()).add(column(name, rows));
     }
+  }
+
+  private static Column column(String name, ResultSet rows) throws SQLException {
+    String expression = rows.getString(5);
+    String computed = rows.getString(6);
+    Map<String, String> more = new HashMap<>();
+    if (computed != null) {
+      more.put(Column.GENERATED, expression + computed);
+    }
+    StructureRows.put(more, Column.IDENTITY, rows.getString(7));
+    StructureRows.put(more, Column.COLLATION, rows.getString(8));
+    StructureRows.put(more, Column.COMMENT, rows.getString(9));
+    if (rows.getString(14) != null) {
+      String[] said = (String[]) rows.getArray(14).getArray();
+      for (int i = 0; i < said.length; i++) {
+        StructureRows.put(more, OF_COLUMN.get(i), said[i]);
+      }
+    }
+    Optional<String> byDefault =
+        computed == null ? Optional.ofNullable(expression) : Optional.empty();
+    return new Column(name, rows.getString(3), rows.getBoolean(4), byDefault, more);
   }
 
   private void readConstraints(ResultSet rows) throws SQLException {
