@@ -1,7 +1,6 @@
 package org.wornladder.engine.postgres;
 
 import java.security.MessageDigest;
-import java.util.Calendar;
 import java.util.List;
 import java.util.Properties;
 import org.postgresql.Driver;
@@ -12,6 +11,7 @@ import org.postgresql.jdbc.TimestampUtils;
 import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
 import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
 import org.postgresql.util.PGPropertyMaxResultBufferParser;
+import org.wornladder.engine.Meanwhile;
 
 /**
  * What the driver does for the first connection alone, done ahead and with nobody: to load it all
@@ -31,34 +31,51 @@ final class PostgresRehearsal {
   private PostgresRehearsal() {}
 
   /**
-   * To be run on a thread of its own. What does not work here is told by whoever connects next.
+   * To be run on a thread of its own, beside which it begins another. What does not work here is
+   * told by whoever connects next.
    *
    * @param settings the text of the project's; without a password in it, none is proven
    */
   static void run(String settings) {
+    boolean proves = holdsPassword(settings);
+    Meanwhile.begin(
+        () -> attempt(proves ? PostgresRehearsal::greeting : PostgresRehearsal::version));
+    attempt(PostgresRehearsal::connection);
+  }
+
+  private interface Part {
+    void run() throws Exception;
+  }
+
+  private static boolean attempt(Part part) {
     try {
-      boolean proves = holdsPassword(settings);
-      if (proves) {
-        // First what the compiler shall be done with in time.
-        MessageDigest.getInstance("SHA-256").digest(new byte[BLOCKS * BLOCK]);
-      }
-      // Then what a connection needs, in order.
-      Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
-      if (none != null) {
-        Class.forName(PgConnection.class.getName());
-        // How much memory there is, which it asks even where nobody set a limit.
-        PGPropertyMaxResultBufferParser.parseProperty(null);
-        versionsAndTimes();
-        if (proves) {
-          proof();
-        }
-        Class.forName(TimestampUtils.class.getName());
-        Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
-      }
+      part.run();
+      return true;
     } catch (Exception | LinkageError e) {
       // Not our business yet, whatever this Java or its settings do not allow.
-      return;
+      return false;
     }
+  }
+
+  /** What a connection needs itself, in order. */
+  private static void connection() throws Exception {
+    Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
+    if (none != null) {
+      Class.forName(PgConnection.class.getName());
+      // How much memory there is, which it asks even where nobody set a limit.
+      PGPropertyMaxResultBufferParser.parseProperty(null);
+      Class.forName(TimestampUtils.class.getName());
+      Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
+    }
+  }
+
+  /**
+   * What it says to the server, and answers, first what the compiler shall be done with in time.
+   */
+  private static void greeting() throws Exception {
+    MessageDigest.getInstance("SHA-256").digest(new byte[BLOCKS * BLOCK]);
+    version();
+    proof();
   }
 
   /** Whether one is named, or stands in a URL between a colon and an at sign. */
@@ -77,11 +94,9 @@ final class PostgresRehearsal {
     return settings.contains("password");
   }
 
-  /** The driver reads version numbers and times by the locale's rules. */
-  private static void versionsAndTimes() {
-    if (ServerVersion.v12.getVersionNum() > 0) {
-      Calendar.getInstance();
-    }
+  /** The driver reads version numbers by the locale's rules. */
+  private static void version() {
+    ServerVersion.v12.getVersionNum();
   }
 
   /**
