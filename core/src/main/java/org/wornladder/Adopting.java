@@ -30,6 +30,7 @@ import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
 import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.seed.Pull;
@@ -128,7 +129,13 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     String rung = ProjectWriter.rung(project, WORDS, draft, settings.timestamp());
     mark(site, ProjectReader.read(project.root()).rungs().get(0), expectation);
     return new Adoption(
-        site.environment().name(), rung, files, script.leftOut(), taken.size(), List.of());
+        site.environment().name(),
+        rung,
+        files,
+        script.leftOut(),
+        taken.size(),
+        unseen(expectation),
+        List.of());
   }
 
   private static RungDraft draft(List<Element> taken, CreationScript script) {
@@ -180,7 +187,12 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     if (differences.isEmpty()) {
       mark(site, rung, expectation);
     }
-    return new Adoption(name, rung.file(), List.of(), List.of(), taken.size(), differences);
+    return new Adoption(
+        name, rung.file(), List.of(), List.of(), taken.size(), unseen(expectation), differences);
+  }
+
+  private static List<String> unseen(Expectation expectation) {
+    return expectation.live().unseen().stream().sorted().map(Kind::plural).toList();
   }
 
   private void mark(Site site, Rung rung, Expectation expectation) throws SQLException {

@@ -8,6 +8,7 @@ import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.diff.ExpectedStructure;
 import org.wornladder.diff.Ignored;
+import org.wornladder.diff.Sight;
 import org.wornladder.diff.StructureSummary;
 import org.wornladder.engine.Meanwhile;
 import org.wornladder.journal.History;
@@ -74,9 +75,10 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
     return Differences.between(expected, live());
   }
 
-  /** What differs and is not left to others. */
+  /** What differs, is not left to others, and may be seen. */
   List<Difference> counting(Project project) {
-    return new Ignored(project.settings().ignore()).without(all());
+    List<Difference> counting = new Ignored(project.settings().ignore()).without(all());
+    return Sight.of(counting, expected, live()).told();
   }
 
   /** To be called before a run, so that one that does not come to its end can be told. */

@@ -18,8 +18,10 @@ import org.wornladder.diff.CreationScript;
 import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.diff.Ignored;
+import org.wornladder.diff.Sight;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
+import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Environment;
@@ -63,11 +65,16 @@ record Structures(
 
   /** What a structure differs in from the one that the ladder up to a rung builds. */
   List<Difference> fromFirstRung(Environment environment, Rung rung, Snapshot live) {
-    return counting(scratch().ofRungs(environment, OptionalLong.of(rung.number())), live);
+    Snapshot built = scratch().ofRungs(environment, OptionalLong.of(rung.number()));
+    return counting(Differences.between(built, live));
   }
 
-  private List<Difference> counting(Snapshot before, Snapshot after) {
-    return new Ignored(project.settings().ignore()).without(Differences.between(before, after));
+  private List<Difference> counting(List<Difference> all) {
+    return new Ignored(project.settings().ignore()).without(all);
+  }
+
+  private Sight sight(Snapshot before, Snapshot after) {
+    return Sight.of(counting(Differences.between(before, after)), before, after);
   }
 
   private static List<Difference> all(Snapshot before, Snapshot after, boolean rights) {
@@ -84,7 +91,8 @@ record Structures(
           Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
-          List<Difference> counting = new Ignored(project.settings().ignore()).without(all);
+          List<Difference> counting = counting(all);
+          Sight sight = Sight.of(counting, should, expectation.live());
           Status status =
               new StatusReader(project, site.environment(), site.engine(), history)
                   .read(site.session());
@@ -95,23 +103,14 @@ record Structures(
               site.session().isThere(),
               against,
               against != Against.EXPECTED || expectation.known(),
-              counting.stream().filter(one -> !isHidden(one)).toList(),
+              sight.told(),
               all.size() - counting.size(),
-              counting.stream().filter(Structures::isHidden).map(Structures::named).toList(),
+              Sight.names(sight.hidden()),
               Examiner.ofRungs(status, project),
               history.broken(),
               history.entries().size(),
               new Seeding(project, settings, visit).drift(site, history, status.waiting() > 0));
         });
-  }
-
-  private static boolean isHidden(Difference difference) {
-    return difference.before().isPresent()
-        && difference.after().filter(Element::isHidden).isPresent();
-  }
-
-  private static String named(Difference difference) {
-    return difference.kind().word() + " " + difference.fullName();
   }
 
   Mending mending(String environment, Against against) {
@@ -125,10 +124,11 @@ record Structures(
           }
           Expectation expectation = Expectation.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
+          Sight sight = sight(expectation.live(), should);
           ChangeScript script =
-              ChangeScript.of(
-                  counting(expectation.live(), should), expectation.live(), site.session().ddl());
-          return new Mending(site.environment().name(), script.statements(), script.leftOut());
+              ChangeScript.of(sight.told(), expectation.live(), site.session().ddl());
+          return new Mending(
+              site.environment().name(), script.statements(), script.leftOut(), sight.hidden());
         });
   }
 
@@ -155,7 +155,8 @@ record Structures(
     History history = site.provenHistory();
     refuseUnrecorded(site, history);
     Expectation expectation = Expectation.of(site, history);
-    List<Difference> found = counting(expectation.expected(), expectation.live());
+    Sight sight = sight(expectation.expected(), expectation.live());
+    List<Difference> found = sight.told();
     // Owners and grants are an environment's own, and no part of a rung.
     ChangeScript up =
         ChangeScript.of(found, expectation.expected().withoutRights(), site.session().ddl());
@@ -178,11 +179,32 @@ record Structures(
         new RungDraft(
             RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
     String file = ProjectWriter.rung(project, words, draft, settings.timestamp());
-    Rung rung = rung(file);
-    new Settlement(project, site.environment(), site.session(), site.journal())
-        .adopt(rung, MADE_OFFICIAL);
+    record(site, rung(file));
     expectation.keep(Accepted.in(expectation.expected(), up.written()));
-    return new Official(name, file, up.written(), up.leftOut(), reversed(down.leftOut()));
+    return new Official(
+        name, file, up.written(), up.leftOut(), sight.hidden(), reversed(down.leftOut()));
+  }
+
+  /** Marks a rung that was just written; its file goes again if that is not to be. */
+  private void record(Site site, Rung rung) throws SQLException {
+    try {
+      new Settlement(project, site.environment(), site.session(), site.journal())
+          .adopt(rung, MADE_OFFICIAL);
+    } catch (SQLException | LadderException e) {
+      if (!mayBeRecorded(site, rung)) {
+        ProjectWriter.delete(project, rung);
+      }
+      throw e;
+    }
+  }
+
+  /** Whether a rung is on record, for all that can be known. */
+  private static boolean mayBeRecorded(Site site, Rung rung) {
+    try {
+      return site.journal().read(Depth.GLANCE).rungs().containsKey(rung.number());
+    } catch (SQLException | LadderException e) {
+      return true;
+    }
   }
 
   /** A rung that was just written. */
@@ -207,12 +229,11 @@ record Structures(
     Side one = side(left, other);
     Side two = side(right, other);
     boolean common = !one.engine().equals(two.engine());
-    List<Difference> differences =
-        common
-            ? counting(CommonSubset.of(one.structure()), CommonSubset.of(two.structure()))
-            : new Ignored(project.settings().ignore())
-                .without(all(one.structure(), two.structure(), rights));
-    return new Comparison(left, right, common, differences);
+    Snapshot before = common ? CommonSubset.of(one.structure()) : one.structure();
+    Snapshot after = common ? CommonSubset.of(two.structure()) : two.structure();
+    List<Difference> differences = counting(all(before, after, rights && !common));
+    Sight sight = Sight.of(differences, before, after);
+    return new Comparison(left, right, common, sight.told(), Sight.names(sight.hidden()));
   }
 
   private record Side(String engine, Snapshot structure) {}

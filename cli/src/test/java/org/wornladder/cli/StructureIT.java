@@ -119,16 +119,43 @@ class StructureIT {
   }
 
   @Test
-  void aViewThatAUserMayNotSeeIsNoDifference() {
+  void whatAUserMayNotSeeIsNoDifference() {
     on(Server.MARIADB);
+    execute(
+        url,
+        "CREATE FUNCTION ripe() RETURNS int DETERMINISTIC RETURN 1",
+        "CREATE TRIGGER counted BEFORE INSERT ON orchard FOR EACH ROW SET @counted = 1",
+        "CREATE EVENT tidy ON SCHEDULE EVERY 1 DAY DO SET @tidy = 1");
     work.ladder("adopt").exits(0);
     String user = "weak_" + ProcessHandle.current().pid();
     String name = url.replaceFirst(".*/(ladder_test_\\w+).*", "$1");
     MariadbServer.execute("CREATE USER " + user + "@localhost IDENTIFIED BY 'weak'");
     MariadbServer.execute("GRANT SELECT ON " + name + ".* TO " + user + "@localhost");
+    String[] hidden = {
+      "not readable  view labels",
+      "not readable  function ripe",
+      "not readable  trigger counted",
+      "not readable  event tidy"
+    };
+    String all = url;
     url = url.replaceFirst("\\?.*", "");
     settings(", user: " + user + ", password: weak", "");
-    work.ladder("drift").exits(0).says("not readable  view labels");
+    work.ladder("drift").exits(0).says(hidden).says("as far as this user may see");
+    work.ladder("drift", "--format", "markdown").exits(0).says("- not readable: event tidy");
+    work.ladder("drift", "--format", "json").exits(0).says("\"event tidy\"");
+    work.ladder("drift", "--mend", "m.sql").exits(0).says("0 statements").says(hidden);
+    work.ladder("compare", "env:dev", "expected:dev")
+        .exits(0)
+        .says("They are the same, as far as they may be read.");
+    work.ladder("drift", "--as-rung", "seen by few")
+        .exits(3)
+        .complains("there is nothing to make official");
+    execute(all, "ALTER TABLE orchard ADD COLUMN slope int");
+    work.ladder("drift", "--as-rung", "seen by few").exits(4).complains("writing the journal");
+    assertThat(folder.resolve("rungs")).isDirectoryNotContaining("glob:**0002*");
+    MariadbServer.execute("GRANT INSERT ON " + name + ".* TO " + user + "@localhost");
+    work.ladder("drift", "--as-rung", "seen by few").exits(0).says("1 difference").says(hidden);
+    work.ladder("drift").exits(0).says(hidden);
   }
 
   @Test

@@ -21,7 +21,7 @@ public final class CommonSubset {
   private CommonSubset() {}
 
   public static Snapshot of(Snapshot whole) {
-    return new Snapshot(elements(whole.elements()));
+    return new Snapshot(elements(whole.elements()), whole.unseen());
   }
 
   private static List<Element> elements(List<Element> elements) {

@@ -3,19 +3,27 @@ package org.wornladder.schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * What stands in a database, without the tool's own tables.
  *
  * @param tables by name
  * @param objects everything else, by kind and name
+ * @param unseen the kinds of things of which who asked may not see all that are there
  */
-public record Schema(List<Table> tables, List<SchemaObject> objects) {
+public record Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen) {
   public static final Schema EMPTY = new Schema(List.of(), List.of());
 
   public Schema {
     tables = List.copyOf(tables);
     objects = List.copyOf(objects);
+    unseen = Set.copyOf(unseen);
+  }
+
+  /** One of which all is seen. */
+  public Schema(List<Table> tables, List<SchemaObject> objects) {
+    this(tables, objects, Set.of());
   }
 
   /** A table by its name; case does not count where only one is meant. */
@@ -42,6 +50,6 @@ public record Schema(List<Table> tables, List<SchemaObject> objects) {
     List<Element> elements = new ArrayList<>();
     tables.forEach(table -> elements.add(table.element()));
     objects.forEach(object -> elements.add(object.element()));
-    return new Snapshot(elements);
+    return new Snapshot(elements, unseen);
   }
 }

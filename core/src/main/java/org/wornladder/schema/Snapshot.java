@@ -4,14 +4,17 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.sql.Fingerprint;
 
 /**
  * A database's structure as data, at one moment: equal structures are equal snapshots.
  *
  * @param elements by kind and name
+ * @param unseen the kinds of things of which who asked may not see all that are there; no part of
+ *     what is kept
  */
-public record Snapshot(List<Element> elements) {
+public record Snapshot(List<Element> elements, Set<Kind> unseen) {
   /** By kind, then by name. */
   public static final Comparator<Element> ORDER = Snapshot::compare;
 
@@ -27,6 +30,12 @@ public record Snapshot(List<Element> elements) {
     List<Element> sorted = new ArrayList<>(elements);
     sorted.sort(ORDER);
     elements = List.copyOf(sorted);
+    unseen = Set.copyOf(unseen);
+  }
+
+  /** One of which all is seen. */
+  public Snapshot(List<Element> elements) {
+    this(elements, Set.of());
   }
 
   /** The same as JSON, always the same text for the same structure; see {@link SnapshotJson}. */
@@ -55,7 +64,8 @@ public record Snapshot(List<Element> elements) {
 
   /** The same without owners and grants. */
   public Snapshot withoutRights() {
-    return new Snapshot(elements.stream().filter(element -> !element.kind().isRight()).toList());
+    return new Snapshot(
+        elements.stream().filter(element -> !element.kind().isRight()).toList(), unseen);
   }
 
   /** What is there before anything is made: who owns the schemas, and may use them. */

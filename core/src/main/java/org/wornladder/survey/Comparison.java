@@ -8,5 +8,12 @@ import org.wornladder.diff.Difference;
  *
  * @param left what was named first, such as {@code env:test}; {@code before} in the differences
  * @param common whether only what two engines have in common was compared
+ * @param hidden what one side may not read, so that nobody can tell whether it differs
  */
-public record Comparison(String left, String right, boolean common, List<Difference> differences) {}
+public record Comparison(
+    String left, String right, boolean common, List<Difference> differences, List<String> hidden) {
+  public Comparison {
+    differences = List.copyOf(differences);
+    hidden = List.copyOf(hidden);
+  }
+}

@@ -8,10 +8,16 @@ import org.wornladder.diff.Difference;
  *
  * @param statements without end marks
  * @param leftOut what cannot be written; {@code before} is found, {@code after} should be
+ * @param hidden what this user may not see, so that nobody can tell whether it needs mending
  */
-public record Mending(String environment, List<String> statements, List<Difference> leftOut) {
+public record Mending(
+    String environment,
+    List<String> statements,
+    List<Difference> leftOut,
+    List<Difference> hidden) {
   public Mending {
     statements = List.copyOf(statements);
     leftOut = List.copyOf(leftOut);
+    hidden = List.copyOf(hidden);
   }
 }

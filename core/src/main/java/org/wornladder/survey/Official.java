@@ -9,6 +9,7 @@ import org.wornladder.diff.Difference;
  * @param file the rung, relative to the project
  * @param written the differences that it makes elsewhere
  * @param leftOut those that cannot be written, and stay differences
+ * @param hidden what this user may not see, so that nobody can tell whether it differs
  * @param oneWay those of which the way back cannot be written
  */
 public record Official(
@@ -16,10 +17,12 @@ public record Official(
     String file,
     List<Difference> written,
     List<Difference> leftOut,
+    List<Difference> hidden,
     List<Difference> oneWay) {
   public Official {
     written = List.copyOf(written);
     leftOut = List.copyOf(leftOut);
+    hidden = List.copyOf(hidden);
     oneWay = List.copyOf(oneWay);
   }
 }

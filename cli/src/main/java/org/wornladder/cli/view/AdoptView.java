@@ -24,6 +24,7 @@ public final class AdoptView {
   public void show(Adoption adoption) {
     String name = adoption.environment();
     if (!adoption.differences().isEmpty()) {
+      unseen(adoption);
       out.println(paint.strong(name) + " is not what " + Clean.line(adoption.rung()) + " builds:");
       out.println();
       differences.lines(adoption.differences()).forEach(out::println);
@@ -47,6 +48,7 @@ public final class AdoptView {
       out.println(
           paint.warning("left out: ") + thing(left) + ", which cannot be written as SQL here");
     }
+    unseen(adoption);
     out.println(
         paint.strong(name)
             + " is on record: "
@@ -59,6 +61,15 @@ public final class AdoptView {
             + (files.isEmpty()
                 ? "ladder status " + name
                 : "read the rung, commit it, and adopt the other environments"));
+  }
+
+  private void unseen(Adoption adoption) {
+    if (!adoption.unseen().isEmpty()) {
+      out.println(
+          paint.warning("not readable: ")
+              + String.join(", ", adoption.unseen())
+              + ": this user may not see whether there are more; adopt as one who may");
+    }
   }
 
   private void wrote(String file) {
@@ -77,6 +88,7 @@ public final class AdoptView {
         .put("files", adoption.files())
         .put("objects", adoption.objects())
         .put("left_out", adoption.leftOut().stream().map(AdoptView::thing).toList())
+        .put("not_readable", adoption.unseen())
         .put("differences", differences.json(adoption.differences()))
         .write(out);
   }

@@ -30,7 +30,14 @@ public final class CompareView {
     new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
         .lines(comparison.differences())
         .forEach(out::println);
-    out.println(comparison.differences().isEmpty() ? "They are the same." : count(comparison));
+    NotReadable.lines(comparison.hidden(), paint).forEach(out::println);
+    out.println(comparison.differences().isEmpty() ? same(comparison) : count(comparison));
+  }
+
+  private static String same(Comparison comparison) {
+    return comparison.hidden().isEmpty()
+        ? "They are the same."
+        : "They are the same, as far as they may be read.";
   }
 
   private static String count(Comparison comparison) {
@@ -47,6 +54,7 @@ public final class CompareView {
             "differences",
             new DifferenceView(terminal, "left", "right", "only_left", "only_right")
                 .json(comparison.differences()))
+        .put("not_readable", comparison.hidden())
         .write(out);
   }
 
@@ -60,11 +68,15 @@ public final class CompareView {
       out.println();
     }
     if (comparison.differences().isEmpty()) {
-      out.println("They are the same.");
+      out.println(same(comparison));
     } else {
       new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
           .markdown(comparison.differences())
           .forEach(out::println);
     }
+    if (!comparison.hidden().isEmpty()) {
+      out.println();
+    }
+    NotReadable.markdown(comparison.hidden()).forEach(out::println);
   }
 }

@@ -37,12 +37,7 @@ public final class DriftView {
       next(drift).forEach(line -> out.println(line));
       out.println();
     }
-    for (String hidden : drift.hidden()) {
-      out.println(
-          paint.warning("  not readable  ")
-              + Clean.line(hidden)
-              + ": this user may not see what it is");
-    }
+    NotReadable.lines(drift.hidden(), paint).forEach(out::println);
     out.println(paint.strong("Files      ") + files(drift));
     for (FindingGroup group : FindingGroup.of(drift.files())) {
       for (Finding finding : group.shown()) {
@@ -57,15 +52,17 @@ public final class DriftView {
     out.println();
     String says =
         switch (drift.against()) {
-          case EXPECTED -> " what its history says.";
-          case RUNGS -> " what the rungs build.";
-          case SCHEMA -> " what schema/ declares.";
+          case EXPECTED -> " what its history says";
+          case RUNGS -> " what the rungs build";
+          case SCHEMA -> " what schema/ declares";
         };
+    boolean sure = !drift.isCleanButForSeeds() || drift.hidden().isEmpty();
     boolean rowsAlone = drift.isCleanButForSeeds() && !drift.seeds().isClean();
     out.println(
         drift.environment()
             + (drift.isCleanButForSeeds() ? " is" : " is not")
             + says
+            + (sure ? "." : ", as far as this user may see.")
             + (rowsAlone ? " Its rows are not what the seeds say." : ""));
   }
 
@@ -234,6 +231,7 @@ public final class DriftView {
       differences.markdown(drift.structure()).forEach(out::println);
       out.println();
     }
+    NotReadable.markdown(drift.hidden()).forEach(out::println);
     out.println("**Files:** " + DifferenceView.cell(files(drift)));
     out.println();
     for (FindingGroup group : FindingGroup.of(drift.files())) {

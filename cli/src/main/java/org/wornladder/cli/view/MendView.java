@@ -4,6 +4,7 @@ import java.io.PrintStream;
 import java.util.List;
 import org.wornladder.cli.Terminal;
 import org.wornladder.diff.Difference;
+import org.wornladder.diff.Sight;
 import org.wornladder.diff.SqlScript;
 import org.wornladder.survey.Against;
 import org.wornladder.survey.Mending;
@@ -33,6 +34,11 @@ public final class MendView {
     for (Difference left : mending.leftOut()) {
       text.append("-- Not written here, to be mended by hand: ").append(words(left)).append('\n');
     }
+    for (Difference hidden : mending.hidden()) {
+      text.append("-- Not looked at, since this user may not see it: ")
+          .append(words(hidden))
+          .append('\n');
+    }
     return text + "\n" + SqlScript.of(mending.statements());
   }
 
@@ -47,6 +53,7 @@ public final class MendView {
             + Clean.line(file)
             + "; nothing was run.");
     leftOut(mending.leftOut());
+    hidden(mending.hidden());
     out.println(
         paint.faint("  next: ")
             + "read it, run it with the database's own shell, then ladder drift "
@@ -59,6 +66,10 @@ public final class MendView {
     }
   }
 
+  private void hidden(List<Difference> differences) {
+    NotReadable.lines(Sight.names(differences), paint).forEach(out::println);
+  }
+
   public void show(Official official) {
     out.println(
         "Wrote "
@@ -69,6 +80,7 @@ public final class MendView {
             + PlanView.count(official.written().size(), "difference")
             + " made official.");
     leftOut(official.leftOut());
+    hidden(official.hidden());
     for (Difference oneWay : official.oneWay()) {
       out.println(paint.warning("one-way: ") + "the way down lacks " + words(oneWay));
     }
@@ -80,7 +92,8 @@ public final class MendView {
         .put("environment", mending.environment())
         .put("file", file)
         .put("statements", mending.statements())
-        .put("left_out", names(mending.leftOut()))
+        .put("left_out", Sight.names(mending.leftOut()))
+        .put("not_readable", Sight.names(mending.hidden()))
         .write(out);
   }
 
@@ -88,15 +101,10 @@ public final class MendView {
     new Json()
         .put("environment", official.environment())
         .put("file", official.file())
-        .put("made_official", names(official.written()))
-        .put("left_out", names(official.leftOut()))
-        .put("one_way", names(official.oneWay()))
+        .put("made_official", Sight.names(official.written()))
+        .put("left_out", Sight.names(official.leftOut()))
+        .put("not_readable", Sight.names(official.hidden()))
+        .put("one_way", Sight.names(official.oneWay()))
         .write(out);
-  }
-
-  private static List<String> names(List<Difference> differences) {
-    return differences.stream()
-        .map(difference -> difference.kind().word() + " " + difference.fullName())
-        .toList();
   }
 }

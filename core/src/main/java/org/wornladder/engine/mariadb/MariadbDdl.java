@@ -51,10 +51,12 @@ final class MariadbDdl extends SqlDdl {
     return generated.startsWith(ROW);
   }
 
-  /** What was made under another mode says something else, or nothing, in this one. */
+  /** What was made under another mode or in another time zone says something else in this one. */
   @Override
   public Creation create(Element element) {
-    return element.fact("sql mode").isPresent() ? Creation.NONE : super.create(element);
+    boolean elsewhere =
+        element.fact("sql mode").isPresent() || element.fact("time zone").isPresent();
+    return elsewhere ? Creation.NONE : super.create(element);
   }
 
   private String options(Element table) {

@@ -80,18 +80,31 @@ final class MariadbObjects {
         FROM information_schema.routines r
        WHERE r.routine_schema = %1$s AND r.routine_type = '%3$s' ORDER BY r.routine_name""";
 
+  /**
+   * One that begins in the second in which it was made begins then because nobody said when. Times
+   * are told in the zone that it was made in.
+   */
   private static final String EVENTS =
       """
       SELECT event_name, '', concat('CREATE EVENT `', replace(event_name, '`', '``'),
           '` ON SCHEDULE ', CASE WHEN event_type = 'ONE TIME' THEN concat('AT ', quote(execute_at))
           ELSE concat('EVERY ', CASE WHEN interval_value REGEXP '^[0-9]+$' THEN interval_value
           ELSE quote(interval_value) END, ' ', interval_field,
-          CASE WHEN starts IS NULL THEN '' ELSE concat(' STARTS ', quote(starts)) END,
+          CASE WHEN %3$s IS NULL THEN '' ELSE concat(' STARTS ', quote(starts)) END,
           CASE WHEN ends IS NULL THEN '' ELSE concat(' ENDS ', quote(ends)) END) END,
           ' ON COMPLETION ', on_completion, CASE status WHEN 'ENABLED' THEN ' ENABLE'
           ELSE ' DISABLE' END, CASE WHEN event_comment = '' THEN '' ELSE concat(' COMMENT ',
-          quote(event_comment)) END, ' DO ', event_definition), %2$s AS `sql mode`
+          quote(event_comment)) END, ' DO ', event_definition), %2$s AS `sql mode`,
+          CASE WHEN time_zone <> 'SYSTEM' AND coalesce(%3$s, ends, execute_at) IS NOT NULL
+            THEN time_zone END AS `time zone`
         FROM information_schema.events WHERE event_schema = %1$s ORDER BY event_name""";
+
+  /** When an event begins, if somebody said so. */
+  private static final String BEGINS =
+      """
+      CASE WHEN convert_tz(starts, time_zone, @@session.time_zone) IN (created, last_altered)
+        THEN NULL ELSE starts END""";
+
   private static final String OTHERS =
       """
       SELECT concat(lower(table_type), ' ', table_name), '', '' FROM information_schema.tables
@@ -147,7 +160,7 @@ final class MariadbObjects {
     StructureRows.objects(found, Kind.FUNCTION, query(ROUTINES, MODE, "FUNCTION"), own);
     StructureRows.objects(found, Kind.PROCEDURE, query(ROUTINES, MODE, "PROCEDURE"), own);
     StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS, MODE), own);
-    StructureRows.objects(found, Kind.EVENT, query(EVENTS, MODE), own);
+    StructureRows.objects(found, Kind.EVENT, query(EVENTS, MODE, BEGINS), own);
     StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
     StructureRows.objects(found, Kind.GRANT, query(GRANTS), own);
     return found;

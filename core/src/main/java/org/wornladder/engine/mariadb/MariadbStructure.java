@@ -20,6 +20,7 @@ import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
 /**
@@ -90,6 +91,7 @@ final class MariadbStructure {
   private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_\\d+|.*_ibfk_\\d+");
 
   private final Statement sql;
+  private final String name;
   private final String database;
 
   /** The database's own name, which the server writes in front of every table of a view. */
@@ -110,6 +112,7 @@ final class MariadbStructure {
 
   MariadbStructure(Statement sql, String database, List<String> without) {
     this.sql = sql;
+    this.name = database;
     this.database = MariadbEngine.QUOTING.text(database);
     this.here = MariadbEngine.QUOTING.name(database) + ".";
     this.without = without;
@@ -127,7 +130,8 @@ final class MariadbStructure {
         tables.add(table(table));
       }
     }
-    return new Schema(tables, new MariadbObjects(sql, database, here).read());
+    List<SchemaObject> objects = new MariadbObjects(sql, database, here).read();
+    return new Schema(tables, objects, MariadbGrants.unseen(sql, name));
   }
 
   private Table table(String name) {

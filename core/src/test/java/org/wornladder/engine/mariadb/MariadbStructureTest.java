@@ -84,4 +84,26 @@ class MariadbStructureTest {
     assertThat(structure(database)).isEqualTo(read);
     database.execute("DROP TABLE bin");
   }
+
+  @Test
+  void anEventBeginsWhenItWasMadeUnlessSomebodySaysWhen() {
+    database.execute(
+        "CREATE EVENT tidy ON SCHEDULE EVERY 1 DAY DO DELETE FROM bin",
+        "SET time_zone = '+05:00'",
+        "CREATE EVENT sweep ON SCHEDULE EVERY 1 DAY DO DELETE FROM bin",
+        "CREATE EVENT later ON SCHEDULE EVERY 1 DAY STARTS '2032-11-23 06:00:00'"
+            + " DO DELETE FROM bin");
+    List<Element> events = structure(database).elements();
+    assertThat(events).extracting(Element::name).containsExactly("later", "sweep", "tidy");
+    Element later = events.get(0);
+    assertThat(later.fact(Element.DEFINITION).orElseThrow())
+        .contains("STARTS '2032-11-23 06:00:00'");
+    assertThat(later.fact("time zone")).hasValue("+05:00");
+    for (Element event : events.subList(1, 3)) {
+      assertThat(event.fact(Element.DEFINITION).orElseThrow())
+          .contains("ON SCHEDULE EVERY 1 DAY ON COMPLETION");
+      assertThat(event.fact("time zone")).isEmpty();
+    }
+    assertThat(CreationScript.of(events, new MariadbDdl()).leftOut()).containsExactly(later);
+  }
 }
