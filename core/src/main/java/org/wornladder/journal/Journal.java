@@ -119,7 +119,10 @@ public final class Journal {
           new JournalException(
               "the journal may not be read: " + fault.words(),
               session.address(),
-              "let its owner GRANT SELECT on " + table + " and on the table of its snapshots",
+              "let its owner GRANT SELECT ON "
+                  + session.quoted(table)
+                  + ", and on "
+                  + session.quoted(Snapshots.tableBeside(table)),
               e);
       case STATEMENT ->
           new JournalException(
