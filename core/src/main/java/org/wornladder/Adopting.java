@@ -30,7 +30,6 @@ import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
 import org.wornladder.schema.Element;
-import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.seed.Pull;
@@ -62,7 +61,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     String name = site.environment().name();
     if (!history.rungs().isEmpty()) {
       throw RefusedException.of(
-          name + " is on record already: its journal has " + history.entries().size() + " entries",
+          name + " is on record already: its journal has rungs",
           "environment " + name,
           "ladder status "
               + name
@@ -134,7 +133,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
         files,
         script.leftOut(),
         taken.size(),
-        unseen(expectation),
+        expectation.live().unseenSorts(),
         List.of());
   }
 
@@ -166,7 +165,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
   private static List<Declared> declared(List<Element> elements, Ddl ddl) {
     List<Declared> declared = new ArrayList<>();
     for (Element element : elements) {
-      Ddl.Creation creation = ddl.create(element);
+      Ddl.Creation creation = ddl.create(element.readable());
       if (!creation.make().isEmpty()) {
         String folder = element.kind().plural().replace(' ', '-');
         String name = ddl.names(element).stream().findFirst().orElse(element.name());
@@ -188,11 +187,13 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
       mark(site, rung, expectation);
     }
     return new Adoption(
-        name, rung.file(), List.of(), List.of(), taken.size(), unseen(expectation), differences);
-  }
-
-  private static List<String> unseen(Expectation expectation) {
-    return expectation.live().unseen().stream().sorted().map(Kind::plural).toList();
+        name,
+        rung.file(),
+        List.of(),
+        List.of(),
+        taken.size(),
+        expectation.live().unseenSorts(),
+        differences);
   }
 
   private void mark(Site site, Rung rung, Expectation expectation) throws SQLException {

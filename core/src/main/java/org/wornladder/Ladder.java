@@ -12,7 +12,6 @@ import org.wornladder.climb.Plan;
 import org.wornladder.climb.Preparation;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.Settlement;
-import org.wornladder.diff.CreationScript;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Session;
@@ -43,6 +42,7 @@ import org.wornladder.survey.Mending;
 import org.wornladder.survey.Official;
 import org.wornladder.survey.Status;
 import org.wornladder.survey.StatusReader;
+import org.wornladder.survey.StructureAsSql;
 import org.wornladder.survey.TableReader;
 
 /**
@@ -329,7 +329,7 @@ public final class Ladder {
   }
 
   /** What stands in an environment as statements, in an order that runs. */
-  public CreationScript ddl(String environment, Optional<String> table) {
+  public StructureAsSql ddl(String environment, Optional<String> table) {
     return structures().ddl(environment, table);
   }
 

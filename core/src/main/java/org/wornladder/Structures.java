@@ -44,6 +44,7 @@ import org.wornladder.survey.Mending;
 import org.wornladder.survey.Official;
 import org.wornladder.survey.Status;
 import org.wornladder.survey.StatusReader;
+import org.wornladder.survey.StructureAsSql;
 
 /** The structures that stand, are expected, or are made by files, laid beside each other. */
 record Structures(
@@ -284,15 +285,18 @@ record Structures(
         });
   }
 
-  CreationScript ddl(String environment, Optional<String> table) {
+  StructureAsSql ddl(String environment, Optional<String> table) {
     return visit.in(
         environment,
         Access.READ,
         site -> {
-          List<Element> elements = site.structure().snapshot().elements();
+          Snapshot there = site.structure().snapshot();
+          List<Element> elements = there.elements();
           List<Element> wanted =
               table.isEmpty() ? elements : List.of(table(elements, table.get(), site));
-          return CreationScript.of(wanted, site.session().ddl());
+          return new StructureAsSql(
+              CreationScript.of(wanted, site.session().ddl()),
+              table.isEmpty() ? there.unseenSorts() : List.of());
         });
   }
 

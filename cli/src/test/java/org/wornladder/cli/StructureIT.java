@@ -144,6 +144,12 @@ class StructureIT {
     work.ladder("drift", "--format", "markdown").exits(0).says("- not readable: event tidy");
     work.ladder("drift", "--format", "json").exits(0).says("\"event tidy\"");
     work.ladder("drift", "--mend", "m.sql").exits(0).says("0 statements").says(hidden);
+    work.ladder("show")
+        .exits(0)
+        .says("not readable: functions", "triggers, events, other objects: this user may not see");
+    work.ladder("show", "--ddl")
+        .exits(1)
+        .complains("foreign key block (orchard_id)", "not readable: functions");
     work.ladder("compare", "env:dev", "expected:dev")
         .exits(0)
         .says("They are the same, as far as they may be read.");

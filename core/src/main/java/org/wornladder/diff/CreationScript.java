@@ -60,7 +60,8 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
       if (element.kind().isRight()) {
         continue;
       }
-      Creation creation = ddl.create(element);
+      Creation creation = ddl.create(element.readable());
+      leftOut.addAll(element.hidden());
       if (creation.make().isEmpty()) {
         leftOut.add(element);
       } else {

@@ -61,6 +61,19 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return new Element(kind, name, facts, others);
   }
 
+  /** The same without the parts that are hidden. */
+  public Element readable() {
+    return withParts(parts.stream().filter(part -> !part.isHidden()).toList());
+  }
+
+  /** Its parts that are hidden, each with its name in front. */
+  public List<Element> hidden() {
+    return parts.stream()
+        .filter(Element::isHidden)
+        .map(part -> new Element(part.kind, name + " " + part.name, part.facts, List.of()))
+        .toList();
+  }
+
   /** Whether it is there, but what it is may not be read by who asked. */
   public boolean isHidden() {
     return switch (kind) {

@@ -38,6 +38,14 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
     this(elements, Set.of());
   }
 
+  /**
+   * The kinds of things of which who asked may not see all, in words such as {@code events}, in the
+   * order in which a structure lists them.
+   */
+  public List<String> unseenSorts() {
+    return unseen.stream().sorted().map(Kind::plural).toList();
+  }
+
   /** The same as JSON, always the same text for the same structure; see {@link SnapshotJson}. */
   public String json() {
     return SnapshotJson.write(this);

@@ -4,9 +4,9 @@ import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DdlView;
 import org.wornladder.cli.view.ShowView;
-import org.wornladder.diff.CreationScript;
 import org.wornladder.engine.Access;
 import org.wornladder.survey.DatabaseReport;
+import org.wornladder.survey.StructureAsSql;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Shows what stands in a database. */
@@ -35,9 +35,9 @@ final class ShowCommand implements Command {
       if (call.has(Options.FORMAT) || call.has(ROWS)) {
         throw call.wrong("--ddl goes with --table alone");
       }
-      CreationScript script = call.ladder(Access.READ).ddl(call.environment(), call.text(TABLE));
-      new DdlView(call.terminal()).show(script);
-      return script.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
+      StructureAsSql sql = call.ladder(Access.READ).ddl(call.environment(), call.text(TABLE));
+      new DdlView(call.terminal()).show(sql);
+      return sql.isWhole() ? ExitCode.DONE : ExitCode.FOUND;
     }
     int rows = call.count(ROWS, 0, FIRST_ROWS);
     boolean json = call.isJson();

@@ -24,7 +24,7 @@ public final class AdoptView {
   public void show(Adoption adoption) {
     String name = adoption.environment();
     if (!adoption.differences().isEmpty()) {
-      unseen(adoption);
+      NotReadable.sorts(adoption.unseen(), paint).forEach(out::println);
       out.println(paint.strong(name) + " is not what " + Clean.line(adoption.rung()) + " builds:");
       out.println();
       differences.lines(adoption.differences()).forEach(out::println);
@@ -45,10 +45,9 @@ public final class AdoptView {
       out.println();
     }
     for (Element left : adoption.leftOut()) {
-      out.println(
-          paint.warning("left out: ") + thing(left) + ", which cannot be written as SQL here");
+      out.println(NotReadable.leftOut(left, paint));
     }
-    unseen(adoption);
+    NotReadable.sorts(adoption.unseen(), paint).forEach(out::println);
     out.println(
         paint.strong(name)
             + " is on record: "
@@ -61,15 +60,6 @@ public final class AdoptView {
             + (files.isEmpty()
                 ? "ladder status " + name
                 : "read the rung, commit it, and adopt the other environments"));
-  }
-
-  private void unseen(Adoption adoption) {
-    if (!adoption.unseen().isEmpty()) {
-      out.println(
-          paint.warning("not readable: ")
-              + String.join(", ", adoption.unseen())
-              + ": this user may not see whether there are more; adopt as one who may");
-    }
   }
 
   private void wrote(String file) {

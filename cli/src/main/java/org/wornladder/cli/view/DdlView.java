@@ -2,9 +2,9 @@ package org.wornladder.cli.view;
 
 import java.io.PrintStream;
 import org.wornladder.cli.Terminal;
-import org.wornladder.diff.CreationScript;
 import org.wornladder.diff.SqlScript;
 import org.wornladder.schema.Element;
+import org.wornladder.survey.StructureAsSql;
 
 /** A structure as SQL. */
 public final class DdlView {
@@ -18,16 +18,12 @@ public final class DdlView {
     err = terminal.err();
   }
 
-  public void show(CreationScript script) {
-    out.print(Clean.lines(SqlScript.of(script.statements())));
+  public void show(StructureAsSql sql) {
+    out.print(Clean.lines(SqlScript.of(sql.script().statements())));
     out.flush();
-    for (Element left : script.leftOut()) {
-      err.println(
-          paint.warning("left out: ")
-              + left.kind().word()
-              + " "
-              + Clean.line(left.name())
-              + ", which cannot be written as SQL here");
+    for (Element left : sql.script().leftOut()) {
+      err.println(NotReadable.leftOut(left, paint));
     }
+    NotReadable.sorts(sql.unseen(), paint).forEach(err::println);
   }
 }

@@ -2,8 +2,9 @@ package org.wornladder.cli.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.schema.Element;
 
-/** What nobody can tell of, since who asked may not see it. */
+/** What is not told, most of it since who asked may not see it. */
 final class NotReadable {
   private static final String WHY = "this user may not see that, so nobody can tell";
 
@@ -16,8 +17,30 @@ final class NotReadable {
     }
     if (!things.isEmpty()) {
       lines.add(paint.faint("      " + WHY + "; look again as one who may"));
+      lines.add("");
     }
     return lines;
+  }
+
+  /** Sorts of things, such as {@code events}, of which there may be more. */
+  static List<String> sorts(List<String> sorts, Paint paint) {
+    return sorts.isEmpty()
+        ? List.of()
+        : List.of(
+            paint.warning("not readable: ")
+                + String.join(", ", sorts)
+                + ": this user may not see whether there are more");
+  }
+
+  /** A thing that is no part of what was written. */
+  static String leftOut(Element thing, Paint paint) {
+    return paint.warning("left out: ")
+        + thing.kind().word()
+        + " "
+        + Clean.line(thing.name())
+        + (thing.isHidden()
+            ? ", which this user may not see"
+            : ", which cannot be written as SQL here");
   }
 
   static List<String> markdown(List<String> things) {

@@ -50,6 +50,7 @@ public final class ShowView {
       }
     }
     out.println();
+    NotReadable.sorts(report.schema().snapshot().unseenSorts(), paint).forEach(out::println);
     int tables = report.schema().tables().size();
     long columns = report.schema().tables().stream().mapToLong(t -> t.columns().size()).sum();
     out.println(
@@ -165,6 +166,7 @@ public final class ShowView {
                 .filter(object -> !object.kind().isRight())
                 .map(ShowView::object)
                 .toList())
+        .put("not_readable", report.schema().snapshot().unseenSorts())
         .write(out);
   }
 
