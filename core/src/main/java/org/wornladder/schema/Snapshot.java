@@ -40,10 +40,10 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   /**
    * The kinds of things of which who asked may not see all, in words such as {@code events}, in the
-   * order in which a structure lists them.
+   * order in which a structure lists them; without owners and grants.
    */
   public List<String> unseenSorts() {
-    return unseen.stream().sorted().map(Kind::plural).toList();
+    return unseen.stream().filter(kind -> !kind.isRight()).sorted().map(Kind::plural).toList();
   }
 
   /** The same as JSON, always the same text for the same structure; see {@link SnapshotJson}. */

@@ -43,7 +43,7 @@ final class MariadbGrants {
           "TRIGGER",
           "DELETE HISTORY");
 
-  /** Any of them shows a routine, as does the right to read where the server keeps them. */
+  /** Any of them shows a routine, as does the right to read the server's own tables. */
   private static final Set<String> OF_ROUTINES =
       Set.of(ALL, "EXECUTE", "CREATE ROUTINE", "ALTER ROUTINE", "SHOW CREATE ROUTINE");
 
@@ -54,7 +54,7 @@ final class MariadbGrants {
   private static final int NONE = 1141;
 
   private final Set<String> rights = new HashSet<>();
-  private boolean readsRoutines;
+  private boolean readsCatalogue;
   private boolean ofColumns;
 
   private MariadbGrants(List<String> grants, String database) {
@@ -98,7 +98,7 @@ final class MariadbGrants {
         unseen.addAll(EnumSet.range(Kind.COLUMN, Kind.INDEX));
       }
     }
-    if (Collections.disjoint(rights, OF_ROUTINES) && !readsRoutines) {
+    if (Collections.disjoint(rights, OF_ROUTINES) && !readsCatalogue) {
       unseen.addAll(EnumSet.of(Kind.FUNCTION, Kind.PROCEDURE, Kind.AGGREGATE, Kind.OTHER));
     }
     if (Collections.disjoint(rights, Set.of(ALL, "TRIGGER"))) {
@@ -106,6 +106,9 @@ final class MariadbGrants {
     }
     if (Collections.disjoint(rights, Set.of(ALL, "EVENT"))) {
       unseen.add(Kind.EVENT);
+    }
+    if (!readsCatalogue) {
+      unseen.add(Kind.GRANT);
     }
     return unseen;
   }
@@ -139,7 +142,7 @@ final class MariadbGrants {
     if (covers(on, database)) {
       rights.addAll(granted);
     }
-    readsRoutines |= covers(on, "mysql") && (granted.contains(SELECT) || granted.contains(ALL));
+    readsCatalogue |= covers(on, "mysql") && (granted.contains(SELECT) || granted.contains(ALL));
   }
 
   /** Whether {@code *.*}, or the pattern of names in {@code `hollow%`.*}, is meant. */
