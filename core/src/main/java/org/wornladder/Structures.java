@@ -202,6 +202,8 @@ record Structures(
   /** Whether a rung is on record, for all that can be known. */
   private static boolean mayBeRecorded(Site site, Rung rung) {
     try {
+      // What failed may have left a transaction in which nothing is answered any more.
+      site.session().rollback();
       return site.journal().read(Depth.GLANCE).rungs().containsKey(rung.number());
     } catch (SQLException | LadderException e) {
       return true;

@@ -116,6 +116,9 @@ class StructureIT {
     work.ladder("show").exits(0).says("block    not readable", "orchard  0");
     work.ladder("drift").exits(0).says("as expected");
     work.ladder("show", "--table", "block").exits(4).complains("permission denied");
+    execute(url, "ALTER TABLE orchard ADD COLUMN slope int");
+    work.ladder("drift", "--as-rung", "slopes").exits(4).complains("writing the journal");
+    assertThat(folder.resolve("rungs")).isDirectoryNotContaining("glob:**0002*");
   }
 
   @Test
