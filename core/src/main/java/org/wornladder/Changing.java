@@ -213,12 +213,7 @@ record Changing(
       Difference first = drift.get(0);
       String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
       throw RefusedException.of(
-          environment
-              + " is not what its history says: "
-              + first.kind().word()
-              + " "
-              + first.fullName()
-              + more,
+          environment + " is not what its history says: " + first.words() + more,
           "environment " + environment,
           "ladder drift "
               + environment

@@ -69,6 +69,11 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
         : name().startsWith("(") ? table + " " + name() : table + "." + name();
   }
 
+  /** What it is and its full name, such as {@code column bin.code}. */
+  public String words() {
+    return kind().word() + " " + fullName();
+  }
+
   public Change change() {
     return before.isEmpty() ? Change.ADDED : after.isEmpty() ? Change.REMOVED : Change.CHANGED;
   }

@@ -47,6 +47,6 @@ public record Sight(List<Difference> told, List<Difference> hidden) {
 
   /** The kinds and names of things. */
   public static List<String> names(List<Difference> things) {
-    return things.stream().map(thing -> thing.kind().word() + " " + thing.fullName()).toList();
+    return things.stream().map(Difference::words).toList();
   }
 }

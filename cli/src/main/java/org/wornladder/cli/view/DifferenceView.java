@@ -53,7 +53,7 @@ record DifferenceView(
   }
 
   private static String named(Difference difference) {
-    return difference.kind().word() + " " + Clean.line(difference.fullName());
+    return Clean.line(difference.words());
   }
 
   private void facts(Difference difference, Paint paint, List<String> lines) {

@@ -43,7 +43,7 @@ public final class MendView {
   }
 
   private static String words(Difference difference) {
-    return difference.kind().word() + " " + Clean.line(difference.fullName());
+    return Clean.line(difference.words());
   }
 
   public void show(Mending mending, String file) {
