@@ -79,7 +79,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     approval.check(
         new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
         site.environment());
-    Expectation expectation = Expectation.of(site, history);
+    Expectation expectation = Expectation.toKeep(site, history);
     List<Element> taken = taken(expectation.live(), options);
     return adopted.isPresent()
         ? again(site, adopted.get(), taken, expectation)

@@ -21,37 +21,49 @@ import org.wornladder.schema.Snapshot;
 /**
  * What stands in a database beside what its history says should stand.
  *
+ * @param answers what the database answers for what stands there, if that was asked
  * @param known whether the history has an expectation; without one, what stands there is expected
  */
-record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean known) {
+record Expectation(
+    Site site, Snapshots.Ready stands, Optional<String> answers, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
-    return told(site, () -> history).expectation();
+    return told(site, site::structure, () -> history).expectation();
+  }
+
+  /** The same for who keeps what stands there. */
+  static Expectation toKeep(Site site, History history) throws SQLException {
+    return told(site, site::structureToKeep, () -> history).expectation();
   }
 
   /** The same with the history, which is read while what stands there is told. */
   record Told(History history, Expectation expectation) {}
 
   static Told told(Site site) throws SQLException {
-    return told(site, () -> site.journal().read(Depth.WHOLE));
+    return told(site, site::structure, () -> site.journal().read(Depth.WHOLE));
   }
 
-  private static Told told(Site site, Callable<History> reading) throws SQLException {
-    Schema there = there(site);
+  /** How a structure is read. */
+  private interface Look {
+    Schema take() throws SQLException;
+  }
+
+  private static Told told(Site site, Look look, Callable<History> reading) throws SQLException {
+    Schema there = there(look);
     Snapshots snapshots = site.snapshots();
     try (Meanwhile<Kept> asking =
         Meanwhile.begin(() -> new Kept(reading.call(), snapshots.last()))) {
       Snapshots.Ready stands = Snapshots.Ready.of(there.snapshot());
       Kept kept = asking.get();
       Optional<Snapshot> expected = snapshots.expected(kept.last(), stands);
-      return new Told(kept.history(), of(site, kept.history(), stands, expected));
+      return new Told(kept.history(), of(site, kept.history(), stands, there.answers(), expected));
     }
   }
 
   /** What tells a structure is loaded while the database is asked for it. */
-  private static Schema there(Site site) throws SQLException {
+  private static Schema there(Look look) throws SQLException {
     try (Meanwhile<Snapshots.Ready> loading =
         Meanwhile.begin(() -> Snapshots.Ready.of(Snapshot.EMPTY))) {
-      return site.structure();
+      return look.take();
     }
   }
 
@@ -59,11 +71,15 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
   private record Kept(History history, Snapshots.Last last) {}
 
   private static Expectation of(
-      Site site, History history, Snapshots.Ready stands, Optional<Snapshot> kept) {
+      Site site,
+      History history,
+      Snapshots.Ready stands,
+      Optional<String> answers,
+      Optional<Snapshot> kept) {
     boolean known = kept.isPresent() || history.entries().isEmpty();
     Snapshot live = stands.snapshot();
     Snapshot otherwise = history.entries().isEmpty() ? live.ground() : live;
-    return new Expectation(site, stands, kept.orElse(otherwise), known);
+    return new Expectation(site, stands, answers, kept.orElse(otherwise), known);
   }
 
   Snapshot live() {
@@ -88,11 +104,14 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
 
   /** Says what should stand there from now on. */
   void keep(Snapshot should) throws SQLException {
-    keep(Snapshots.Ready.of(should));
+    keep(Snapshots.Ready.of(should), answers.filter(answer -> live().equals(should)));
   }
 
-  private void keep(Snapshots.Ready should) throws SQLException {
-    site.snapshots().keepExpected(should, site.journal().mark().number());
+  /**
+   * @param answers what the database answers for it, if it stands there
+   */
+  private void keep(Snapshots.Ready should, Optional<String> answers) throws SQLException {
+    site.snapshots().keepExpected(should, answers, site.journal().mark().number());
   }
 
   /**
@@ -100,8 +119,9 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
    *
    * @param changed what it changed
    * @param should what should stand there from now on
+   * @param answers what the database answers for it, if it stands there
    */
-  record Result(StructureSummary changed, Snapshots.Ready should) {}
+  record Result(StructureSummary changed, Snapshots.Ready should, Optional<String> answers) {}
 
   /** Lays what a run changed on what was expected; needs no session. */
   Result result(Schema after) throws SQLException {
@@ -109,18 +129,19 @@ record Expectation(Site site, Snapshots.Ready stands, Snapshot expected, boolean
     try (Meanwhile<StructureSummary> summary =
         Meanwhile.begin(() -> StructureSummary.between(live(), now))) {
       Snapshots.Ready should = Snapshots.Ready.of(ExpectedStructure.after(expected, live(), now));
-      return new Result(summary.get(), should);
+      Optional<String> answers = after.answers().filter(answer -> now.equals(should.snapshot()));
+      return new Result(summary.get(), should, answers);
     }
   }
 
   /** To be called after a run: reads what stands there, keeps what should, and says what it was. */
   StructureSummary keepAfter() throws SQLException {
-    return keepAfter(result(site.structure()));
+    return keepAfter(result(site.structureToKeep()));
   }
 
   /** The same where what stands there was read already. */
   StructureSummary keepAfter(Result result) throws SQLException {
-    keep(result.should());
+    keep(result.should(), result.answers());
     return result.changed();
   }
 

@@ -30,7 +30,7 @@ final class LastLook implements Runnable {
     }
     long start = System.nanoTime();
     try {
-      Schema there = site.structure();
+      Schema there = site.structureToKeep();
       seen = Optional.of(Meanwhile.begin(() -> expectation.result(there)));
     } catch (SQLException | RuntimeException e) {
       // No reason to undo the run: it is read again after the commit, and what fails then is told.

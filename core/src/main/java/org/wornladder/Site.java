@@ -87,8 +87,22 @@ record Site(
 
   /** What stands there, without the tool's own tables. */
   Schema structure() throws SQLException {
+    return session.structure(own());
+  }
+
+  /** The same with what the database answers for it, where it can be asked so. */
+  Schema structureToKeep() throws SQLException {
+    return session.structureToKeep(own());
+  }
+
+  /** What the database answers for what stands there, without telling it. */
+  Optional<String> answers() throws SQLException {
+    return session.answers(own());
+  }
+
+  private List<String> own() {
     List<String> own = new ArrayList<>(journal.tables());
     own.add(ScratchDatabase.PROOF);
-    return session.structure(own);
+    return own;
   }
 }

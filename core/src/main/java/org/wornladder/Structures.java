@@ -21,6 +21,7 @@ import org.wornladder.diff.Ignored;
 import org.wornladder.diff.Sight;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.Meanwhile;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
@@ -39,6 +40,7 @@ import org.wornladder.sql.Place;
 import org.wornladder.survey.Against;
 import org.wornladder.survey.Comparison;
 import org.wornladder.survey.Drift;
+import org.wornladder.survey.Examination.Finding;
 import org.wornladder.survey.Examiner;
 import org.wornladder.survey.Mending;
 import org.wornladder.survey.Official;
@@ -87,31 +89,75 @@ record Structures(
         environment,
         Access.READ,
         site -> {
+          if (against == Against.EXPECTED) {
+            Optional<Drift> asExpected = asExpected(site);
+            if (asExpected.isPresent()) {
+              return asExpected.get();
+            }
+          }
           Expectation.Told told = Expectation.told(site);
-          History history = told.history();
           Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
           List<Difference> counting = counting(all);
           Sight sight = Sight.of(counting, should, expectation.live());
-          Status status =
-              new StatusReader(project, site.environment(), site.engine(), history)
-                  .read(site.session());
-          return new Drift(
-              site.environment().name(),
-              site.engine().name(),
-              site.session().address(),
-              site.session().isThere(),
-              against,
-              against != Against.EXPECTED || expectation.known(),
-              sight.told(),
-              all.size() - counting.size(),
-              Sight.names(sight.hidden()),
-              Examiner.ofRungs(status, project),
-              history.broken(),
-              history.entries().size(),
-              new Seeding(project, settings, visit).drift(site, history, status.waiting() > 0));
+          return beside(site, told.history())
+              .drift(
+                  against,
+                  against != Against.EXPECTED || expectation.known(),
+                  sight,
+                  all.size() - counting.size());
         });
+  }
+
+  /**
+   * The same if the database itself tells that all stands as the last run left it, and that was as
+   * expected; it need not be read then.
+   */
+  private Optional<Drift> asExpected(Site site) throws SQLException {
+    Optional<String> kept = site.snapshots().last().answers();
+    if (kept.isEmpty()) {
+      return Optional.empty();
+    }
+    History history = site.journal().read(Depth.WHOLE);
+    try (Meanwhile<Optional<String>> asking = Meanwhile.begin(site::answers)) {
+      Beside beside = beside(site, history);
+      return asking.get().equals(kept)
+          ? Optional.of(beside.drift(Against.EXPECTED, true, Sight.NOTHING, 0))
+          : Optional.empty();
+    }
+  }
+
+  /** What is looked at beside the structure. */
+  private record Beside(
+      Site site, History history, Status status, List<Finding> files, Seeding seeding) {
+    Drift drift(Against against, boolean known, Sight sight, int ignored) throws SQLException {
+      return new Drift(
+          site.environment().name(),
+          site.engine().name(),
+          site.session().address(),
+          site.session().isThere(),
+          against,
+          known,
+          sight.told(),
+          ignored,
+          Sight.names(sight.hidden()),
+          files,
+          history.broken(),
+          history.entries().size(),
+          seeding.drift(site, history, status.waiting() > 0));
+    }
+  }
+
+  private Beside beside(Site site, History history) {
+    Status status =
+        new StatusReader(project, site.environment(), site.engine(), history).read(site.session());
+    return new Beside(
+        site,
+        history,
+        status,
+        Examiner.ofRungs(status, project),
+        new Seeding(project, settings, visit));
   }
 
   Mending mending(String environment, Against against) {
@@ -155,7 +201,7 @@ record Structures(
   private Official makeOfficial(Site site, String words, Approval approval) throws SQLException {
     History history = site.provenHistory();
     refuseUnrecorded(site, history);
-    Expectation expectation = Expectation.of(site, history);
+    Expectation expectation = Expectation.toKeep(site, history);
     Sight sight = sight(expectation.expected(), expectation.live());
     List<Difference> found = sight.told();
     // Owners and grants are an environment's own, and no part of a rung.

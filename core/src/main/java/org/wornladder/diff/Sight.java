@@ -16,6 +16,9 @@ import org.wornladder.schema.Snapshot;
  * @param hidden of what nobody can tell
  */
 public record Sight(List<Difference> told, List<Difference> hidden) {
+  /** Where nothing differs. */
+  public static final Sight NOTHING = new Sight(List.of(), List.of());
+
   public Sight {
     told = List.copyOf(told);
     hidden = List.copyOf(hidden);

@@ -158,6 +158,23 @@ public interface Session extends AutoCloseable {
    */
   Schema structure(List<String> without) throws SQLException;
 
+  /** The same with {@link Schema#answers}, where the engine can have them. */
+  default Schema structureToKeep(List<String> without) throws SQLException {
+    return structure(without);
+  }
+
+  /**
+   * A fingerprint of all that the database answers when its structure is read, worked out by the
+   * database itself, which is sooner done than to tell it. The same one as that of a structure read
+   * before ({@link Schema#answers}): nothing has changed since.
+   *
+   * @param without as it was then
+   * @return empty where the engine cannot
+   */
+  default Optional<String> answers(List<String> without) throws SQLException {
+    return Optional.empty();
+  }
+
   /** How structures of this database are written as SQL. */
   Ddl ddl();
 

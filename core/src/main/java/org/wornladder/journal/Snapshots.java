@@ -27,7 +27,12 @@ public final class Snapshots {
     /** What stood there before a run; the run has not ended if nothing follows. */
     BEFORE("before"),
     /** What the history says should stand, after a run. */
-    EXPECTED("expected");
+    EXPECTED("expected"),
+    /**
+     * Right before the latter, where it stood as it should: the fingerprint that the database gives
+     * to it.
+     */
+    ANSWERS("answers");
 
     private final String word;
 
@@ -104,16 +109,18 @@ public final class Snapshots {
    *
    * @param expected what should stand there; empty if no run kept it
    * @param began what stood there before a run that did not come to its end; empty if there is none
+   * @param answers what the database answers while all stands as it should, if it can be asked so
    */
-  public record Last(Optional<String> expected, Optional<String> began) {}
+  public record Last(Optional<String> expected, Optional<String> began, Optional<String> answers) {}
 
   /** Reads what was kept last. */
   public Last last() throws SQLException {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
+    Optional<String> answers = Optional.empty();
     there = Optional.of(exists());
     if (!there.get()) {
-      return new Last(expected, began);
+      return new Last(expected, began, answers);
     }
     String query =
         "SELECT moment, fingerprint FROM "
@@ -129,19 +136,27 @@ public final class Snapshots {
             began = Optional.of(rows.getString(2));
           }
         }
+        if (began.isEmpty() && rows.next() && rows.getString(1).equals(Moment.ANSWERS.word)) {
+          answers = Optional.of(rows.getString(2));
+        }
       }
     }
-    return new Last(expected, began);
+    return new Last(expected, began, answers);
   }
 
   /** Keeps what stands there before a run. */
   public void keepBefore(Ready live, long entry) throws SQLException {
-    keep(Moment.BEFORE, live, entry);
+    keep(Moment.BEFORE, live, Optional.empty(), entry);
   }
 
-  /** Keeps what should stand there from now on, and so ends a run. */
-  public void keepExpected(Ready expected, long entry) throws SQLException {
-    keep(Moment.EXPECTED, expected, entry);
+  /**
+   * Keeps what should stand there from now on, and so ends a run.
+   *
+   * @param answers what the database answers, if all stands as it should, and it can be asked so
+   */
+  public void keepExpected(Ready expected, Optional<String> answers, long entry)
+      throws SQLException {
+    keep(Moment.EXPECTED, expected, answers, entry);
   }
 
   private boolean exists() throws SQLException {
@@ -149,7 +164,8 @@ public final class Snapshots {
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
-  private void keep(Moment moment, Ready snapshot, long entry) throws SQLException {
+  private void keep(Moment moment, Ready snapshot, Optional<String> answers, long entry)
+      throws SQLException {
     boolean isNew = there.isEmpty() ? !exists() : !there.get();
     if (isNew) {
       String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
@@ -159,18 +175,20 @@ public final class Snapshots {
     Row row = isNew ? Row.FIRST : rowFor(snapshot.fingerprint());
     String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
     session.begin();
+    if (answers.isPresent()) {
+      insert(row.number(), Moment.ANSWERS, entry, answers.get(), "");
+    }
+    long number = row.number() + (answers.isPresent() ? 1 : 0);
+    insert(number, moment, entry, snapshot.fingerprint(), content);
+    session.commit();
+  }
+
+  private void insert(long number, Moment moment, long entry, String fingerprint, String content)
+      throws SQLException {
     session.insert(
         table,
         COLUMNS,
-        List.of(
-            row.number(),
-            Stamp.now(clock),
-            project,
-            moment.word,
-            entry,
-            snapshot.fingerprint(),
-            content));
-    session.commit();
+        List.of(number, Stamp.now(clock), project, moment.word, entry, fingerprint, content));
   }
 
   /**
@@ -211,7 +229,10 @@ public final class Snapshots {
 
   private JournalException spoilt(String fingerprint) {
     return new JournalException(
-        "a snapshot in " + table + " cannot be read: " + fingerprint.substring(0, 12),
+        "a snapshot in "
+            + table
+            + " cannot be read: "
+            + fingerprint.substring(0, Math.min(12, fingerprint.length())),
         session.address(),
         "somebody wrote to the table; empty it, and the next apply keeps a new one",
         null);

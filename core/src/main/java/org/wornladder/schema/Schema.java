@@ -11,8 +11,11 @@ import java.util.Set;
  * @param tables by name
  * @param objects everything else, by kind and name
  * @param unseen the kinds of things of which who asked may not see all that are there
+ * @param answers the fingerprint by which the database tells later that this is what stands there;
+ *     empty if it was not wanted, or cannot be
  */
-public record Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen) {
+public record Schema(
+    List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen, Optional<String> answers) {
   public static final Schema EMPTY = new Schema(List.of(), List.of());
 
   public Schema {
@@ -24,6 +27,16 @@ public record Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> u
   /** One of which all is seen. */
   public Schema(List<Table> tables, List<SchemaObject> objects) {
     this(tables, objects, Set.of());
+  }
+
+  /** One that the database does not tell of by a fingerprint. */
+  public Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen) {
+    this(tables, objects, unseen, Optional.empty());
+  }
+
+  /** The same with the fingerprint that the database gives it. */
+  public Schema answering(Optional<String> fingerprint) {
+    return new Schema(tables, objects, unseen, fingerprint);
   }
 
   /** A table by its name; case does not count where only one is meant. */

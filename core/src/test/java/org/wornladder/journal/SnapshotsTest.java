@@ -79,15 +79,15 @@ class SnapshotsTest {
 
   @Test
   void whatWasKeptLastIsExpectedWhateverStands() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), 1);
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin", "crate")), 2);
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin", "crate")), Optional.empty(), 2);
     assertThat(expectedWhere(of("bin"))).contains(of("bin", "crate"));
     assertThat(expectedWhere(of())).contains(of("bin", "crate"));
   }
 
   @Test
   void whatStandsAsExpectedIsKnownWithoutTheKeptText() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), 1);
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
     spoil();
     Snapshot live = of("bin");
     assertThat(expectedWhere(live).orElseThrow()).isSameAs(live);
@@ -98,7 +98,7 @@ class SnapshotsTest {
 
   @Test
   void whatARunChangedThatDidNotEndIsItsWork() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), 1);
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
     // Somebody made a crate by hand; then a run made a press, and was killed.
     snapshots.keepBefore(Snapshots.Ready.of(of("bin", "crate")), 1);
     assertThat(expectedWhere(of("bin", "crate", "press"))).contains(of("bin", "press"));
@@ -108,7 +108,7 @@ class SnapshotsTest {
   void aTextThatIsKeptAlreadyIsNotKeptAgain() throws SQLException {
     for (int entry = 1; entry <= 3; entry++) {
       snapshots.keepBefore(Snapshots.Ready.of(of("bin")), entry);
-      snapshots.keepExpected(Snapshots.Ready.of(of("bin")), entry);
+      snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), entry);
     }
     try (java.sql.Statement sql = session.connection().createStatement();
         java.sql.ResultSet rows =

@@ -26,7 +26,8 @@ final class PostgresComments {
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid
         JOIN pg_catalog.pg_description d ON d.objoid = c.oid AND d.objsubid = a.attnum
           AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
-       WHERE c.relkind IN ('v', 'm') AND %own(pg_class, c)""";
+       WHERE c.relkind IN ('v', 'm') AND %own(pg_class, c)
+       ORDER BY 1, 2""";
 
   private final Map<String, Map<String, String>> byThing = new HashMap<>();
 

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
 import org.wornladder.schema.Column;
@@ -47,7 +48,8 @@ final class PostgresIndexes {
   static final String DEFAULT_CLASSES =
       """
       SELECT o.oid, o.opcintype FROM pg_catalog.pg_opclass o
-        JOIN pg_catalog.pg_am m ON m.oid = o.opcmethod WHERE m.amname = 'btree' AND o.opcdefault""";
+        JOIN pg_catalog.pg_am m ON m.oid = o.opcmethod WHERE m.amname = 'btree' AND o.opcdefault
+        ORDER BY o.oid""";
 
   private static final String DEFINITIONS =
       "SELECT u.oid, pg_catalog.pg_get_indexdef(u.oid) FROM unnest(ARRAY[%s]::oid[]) AS u (oid)";
@@ -148,10 +150,15 @@ final class PostgresIndexes {
     ofTable.add(index(row, definition.orElse("")));
   }
 
-  /** To be called when all that was asked is read: asks for the definitions that are not plain. */
-  void complete() throws SQLException {
+  /**
+   * To be called when all that was asked is read: asks for the definitions that are not plain.
+   *
+   * @return whether these say nothing that what was read does not tell: they name operator classes
+   *     and collations, and only the server's own keep their names
+   */
+  boolean complete() throws SQLException {
     if (undefined.isEmpty()) {
-      return;
+      return true;
     }
     String numbers =
         undefined.stream().map(one -> one.row().number()).collect(Collectors.joining(","));
@@ -160,6 +167,13 @@ final class PostgresIndexes {
       String definition = unnamed(definitions.getOrDefault(one.row().number(), ""));
       one.ofTable().set(one.place(), index(one.row(), definition));
     }
+    return undefined.stream().allMatch(one -> isTold(one.row()));
+  }
+
+  private static boolean isTold(Row row) {
+    return Stream.of(row.classes(), row.collations())
+        .flatMap(numbers -> Stream.of(numbers.split(" ")))
+        .allMatch(number -> Long.parseLong(number) < PostgresSorts.FIRST_OF_USERS);
   }
 
   private Index index(Row row, String definition) {

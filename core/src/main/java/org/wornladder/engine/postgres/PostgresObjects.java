@@ -2,14 +2,13 @@ package org.wornladder.engine.postgres;
 
 import static java.util.Map.entry;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresQueries.Query;
+import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -241,20 +240,23 @@ final class PostgresObjects {
               JOIN %schemas ON n.oid = c.relnamespace
               WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""));
 
-  private final PostgresScope scope;
-  private final List<Kind> asked = new ArrayList<>();
-  private final List<String> queries = new ArrayList<>();
+  /** The server tells the same in the same order every time. */
+  private static final String BY_NAME = " ORDER BY 1";
 
-  PostgresObjects(PostgresScope scope) {
-    this.scope = scope;
-  }
+  private final PostgresScope scope;
+  private final List<SchemaObject> found;
+  private final List<Query> queries = new ArrayList<>();
 
   /**
-   * All kinds in one message: most have few objects, and the way there would take longer.
-   *
    * @param found what is found is added to it
    */
-  PostgresQueries.Question question(List<SchemaObject> found) {
+  PostgresObjects(PostgresScope scope, List<SchemaObject> found) {
+    this.scope = scope;
+    this.found = found;
+  }
+
+  /** All kinds in one message: most have few objects, and the way there would take longer. */
+  Question question() {
     if (scope.hasOthers()) {
       ask(Kind.SCHEMA, SCHEMAS);
     }
@@ -277,19 +279,9 @@ final class PostgresObjects {
     askFor(PostgresSorts.AGGREGATE, Kind.AGGREGATE, AGGREGATES);
     askFor(PostgresSorts.TRIGGER, Kind.TRIGGER, TRIGGERS);
     OTHERS.forEach(other -> askFor(other.getKey(), Kind.OTHER, other.getValue()));
-    queries.add(scope.of(PostgresRights.QUERY));
-    return new PostgresQueries.Question(queries, answered -> read(answered, found));
-  }
-
-  private void read(Statement answered, List<SchemaObject> found) throws SQLException {
-    for (Kind kind : asked) {
-      UnaryOperator<String> canonical = kind.isView() ? PostgresViewText::canonical : text -> text;
-      StructureRows.objects(found, kind, answered.getResultSet(), canonical);
-      answered.getMoreResults();
-    }
-    try (ResultSet rows = answered.getResultSet()) {
-      PostgresRights.read(rows, found);
-    }
+    String rights = scope.of(PostgresRights.QUERY) + BY_NAME;
+    queries.add(new Query(rights, rows -> PostgresRights.read(rows, found)));
+    return new Question(queries);
   }
 
   private static String views(String kind) {
@@ -307,7 +299,10 @@ final class PostgresObjects {
   }
 
   private void ask(Kind kind, String query) {
-    asked.add(kind);
-    queries.add(scope.of(query));
+    UnaryOperator<String> canonical = kind.isView() ? PostgresViewText::canonical : text -> text;
+    queries.add(
+        new Query(
+            scope.of(query) + BY_NAME,
+            rows -> StructureRows.objects(found, kind, rows, canonical)));
   }
 }

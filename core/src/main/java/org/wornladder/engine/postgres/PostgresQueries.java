@@ -1,6 +1,7 @@
 package org.wornladder.engine.postgres;
 
 import java.sql.Connection;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -38,17 +39,20 @@ final class PostgresQueries {
     names.clear();
   }
 
-  /** What is done with the answers to a message. */
+  /** What is done with the rows of a query. */
   interface Reader {
-    void read(Statement answered) throws SQLException;
+    void read(ResultSet rows) throws SQLException;
   }
 
-  /**
-   * Queries that are asked in one message.
-   *
-   * @param reader reads the answers, in the queries' order
-   */
-  record Question(List<String> queries, Reader reader) {}
+  /** A query, and who reads its rows. */
+  record Query(String text, Reader reader) {}
+
+  /** Queries that are asked in one message. */
+  record Question(List<Query> queries) {
+    static Question of(String text, Reader reader) {
+      return new Question(List.of(new Query(text, reader)));
+    }
+  }
 
   /** Asks one question after the other, each while the answers to the one before are read. */
   void inTurn(Connection connection, List<Question> questions) throws SQLException {
@@ -63,7 +67,7 @@ final class PostgresQueries {
               i + 1 < questions.size()
                   ? Optional.of(ask(connection, questions.get(i + 1)))
                   : Optional.empty();
-          questions.get(i).reader().read(answered);
+          read(answered, questions.get(i).queries());
         }
       }
     } finally {
@@ -71,11 +75,20 @@ final class PostgresQueries {
     }
   }
 
+  private static void read(Statement answered, List<Query> queries) throws SQLException {
+    for (Query query : queries) {
+      try (ResultSet rows = answered.getResultSet()) {
+        query.reader().read(rows);
+      }
+      answered.getMoreResults();
+    }
+  }
+
   private Meanwhile<Statement> ask(Connection connection, Question question) {
     return Meanwhile.begin(
         () -> {
-          Statement sql = connection.createStatement();
-          sql.execute(asking(sql, question.queries()));
+          Statement sql = PostgresAnswers.readTwice(connection);
+          sql.execute(asking(sql, question.queries().stream().map(Query::text).toList()));
           return sql;
         });
   }

@@ -2,9 +2,10 @@ package org.wornladder.engine.postgres;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -55,7 +56,8 @@ final class PostgresRare {
            WHERE d.classid = ('pg_catalog.' || g.catalogue)::pg_catalog.regclass
              AND d.objid = g.oid AND d.deptype IN ('e', 'i'))
       UNION ALL SELECT 'subscription ' || subname, '', '' FROM pg_catalog.pg_subscription
-       WHERE subdbid = (SELECT oid FROM pg_catalog.pg_database WHERE datname = current_database())""";
+       WHERE subdbid = (SELECT oid FROM pg_catalog.pg_database WHERE datname = current_database())
+       ORDER BY 1""";
 
   private boolean exist;
 
@@ -65,11 +67,13 @@ final class PostgresRare {
     exist = found.getBoolean(1);
   }
 
-  /** Asks for them, if there are any. */
-  void addTo(List<SchemaObject> found, Statement sql, PostgresScope scope) throws SQLException {
-    if (exist) {
-      ResultSet rows = sql.executeQuery(scope.of(QUERY));
-      StructureRows.objects(found, Kind.OTHER, rows, text -> text);
-    }
+  /** What asks for them; empty if there are none. */
+  Optional<Question> question(PostgresScope scope, List<SchemaObject> found) {
+    return exist
+        ? Optional.of(
+            Question.of(
+                scope.of(QUERY),
+                rows -> StructureRows.objects(found, Kind.OTHER, rows, text -> text)))
+        : Optional.empty();
   }
 }

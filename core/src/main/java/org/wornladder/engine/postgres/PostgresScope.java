@@ -24,13 +24,16 @@ final class PostgresScope {
   private final String all;
   private final String others;
   private final String numbered;
+  private final String without;
   private final Set<String> sorts;
 
-  private PostgresScope(List<String> texts, List<String> numbered, Set<String> sorts) {
+  private PostgresScope(
+      List<String> texts, List<String> numbered, List<String> without, Set<String> sorts) {
     first = texts.get(0);
     all = String.join(", ", texts);
     others = texts.size() == 1 ? "" : String.join(", ", texts.subList(1, texts.size()));
     this.numbered = numbered.isEmpty() ? NONE : String.join(", ", numbered);
+    this.without = String.join(", ", texts(without));
     this.sorts = Set.copyOf(sorts);
   }
 
@@ -39,9 +42,11 @@ final class PostgresScope {
    *
    * @param ahead what goes to the server before it is asked, in the same message
    * @param schemas the managed ones; those that are not there hold nothing
+   * @param without the tables that are left out, as {@code %name} writes them
    */
-  static PostgresScope of(Statement sql, String ahead, List<String> schemas) throws SQLException {
-    List<String> texts = schemas.stream().map(PostgresEngine.QUOTING::text).toList();
+  static PostgresScope of(Statement sql, String ahead, List<String> schemas, List<String> without)
+      throws SQLException {
+    List<String> texts = texts(schemas);
     String all = String.join(", ", texts);
     List<String> numbered = new ArrayList<>();
     Set<String> sorts = new HashSet<>();
@@ -61,7 +66,11 @@ final class PostgresScope {
         sorts.add(rows.getString(1));
       }
     }
-    return new PostgresScope(texts, numbered, sorts);
+    return new PostgresScope(texts, numbered, without, sorts);
+  }
+
+  private static List<String> texts(List<String> names) {
+    return names.stream().map(PostgresEngine.QUOTING::text).toList();
   }
 
   /** Whether there is anything of a sort, as {@link PostgresSorts} names it. */
@@ -78,11 +87,12 @@ final class PostgresScope {
    * A query with its short-hand written out: {@code %schemas} the managed schemas as {@code n},
    * {@code %name(x)} a name in the schema {@code n}, {@code %quoted(x)} the same as statements
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
-   * no extension owns x, {@code %comment(x)} the comment on the column of that number of {@code c},
-   * {@code %reordered} that {@code c} is a partition whose columns stand in another order than its
-   * parent's, {@code %some} the columns that a foreign key {@code k} sets, where not all; {@code
-   * %modify(x)} what an aggregate's function does to its state, where that is not the usual; {@code
-   * %all}, {@code %others} and {@code %first} the names of the schemas.
+   * no extension owns x, and that it is none of the tables left out, {@code %comment(x)} the
+   * comment on the column of that number of {@code c}, {@code %reordered} that {@code c} is a
+   * partition whose columns stand in another order than its parent's, {@code %some} the columns
+   * that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an aggregate's
+   * function does to its state, where that is not the usual; {@code %all}, {@code %others} and
+   * {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -146,7 +156,7 @@ final class PostgresScope {
               + " <> CASE a.aggkind WHEN 'n' THEN 'r' ELSE 'w' END THEN CASE "
               + given
               + " WHEN 'r' THEN 'READ_ONLY' WHEN 's' THEN 'SHAREABLE' ELSE 'READ_WRITE' END END";
-      case "own" -> has(PostgresSorts.EXTENSION) ? own(given.split(", ")) : "TRUE";
+      case "own" -> own(given.split(", "));
       case "all" -> all;
       case "others" -> others;
       case "first" -> first;
@@ -160,7 +170,14 @@ final class PostgresScope {
         + " AND a.attnum > 0 AND NOT a.attisdropped ORDER BY a.attnum)";
   }
 
-  private static String own(String... what) {
+  private String own(String... what) {
+    String own = has(PostgresSorts.EXTENSION) ? ofNoExtension(what) : "TRUE";
+    return what[0].equals("pg_class") && !without.isEmpty()
+        ? own + " AND " + written("name", what[1] + ".relname") + " NOT IN (" + without + ")"
+        : own;
+  }
+
+  private static String ofNoExtension(String... what) {
     return "NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend d WHERE d.deptype = 'e'"
         + " AND d.classid = 'pg_catalog."
         + what[0]

@@ -16,17 +16,12 @@ final class PostgresSecond implements AutoCloseable {
   private final Meanwhile<ResultSet> asking;
   private volatile Connection connection;
 
-  /** What is done with the rows. */
-  interface Reader {
-    void read(ResultSet rows) throws SQLException;
-  }
-
   private PostgresSecond(Callable<Connection> connecting, String settings, String query) {
     asking =
         Meanwhile.begin(
             () -> {
               connection = connecting.call();
-              Statement sql = connection.createStatement();
+              Statement sql = PostgresAnswers.readTwice(connection);
               sql.execute(settings);
               return sql.executeQuery(query);
             });
@@ -42,7 +37,7 @@ final class PostgresSecond implements AutoCloseable {
    *
    * @return false if a second connection was not to be had
    */
-  boolean read(Reader reader) throws SQLException {
+  boolean read(PostgresQueries.Reader reader) throws SQLException {
     ResultSet found;
     try {
       found = asking.get();

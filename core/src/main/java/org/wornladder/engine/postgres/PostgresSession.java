@@ -345,6 +345,25 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public Schema structure(List<String> without) throws SQLException {
+    return asked(without, PostgresStructure::read);
+  }
+
+  @Override
+  public Schema structureToKeep(List<String> without) throws SQLException {
+    return asked(without, PostgresStructure::readToKeep);
+  }
+
+  @Override
+  public Optional<String> answers(List<String> without) throws SQLException {
+    return asked(without, PostgresStructure::answers);
+  }
+
+  /** What is asked of the catalogue. */
+  private interface Look<T> {
+    T at(PostgresStructure structure) throws SQLException;
+  }
+
+  private <T> T asked(List<String> without, Look<T> look) throws SQLException {
     // Compiling a query of the catalogue takes far longer than running it.
     // Names stand alone where they are found in the managed schemas, whatever the session's path.
     String reading = "SET jit = off; SET search_path = " + QUOTING.names(schemas);
@@ -357,13 +376,12 @@ final class PostgresSession extends JdbcSession {
     String undo = inside ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
     try (PutBack after =
         () -> control().execute(undo + "RESET jit; RESET search_path; " + settings)) {
-      return new PostgresStructure(
+      return look.at(
+          new PostgresStructure(
               control(),
               queries,
-              PostgresScope.of(control(), ahead, schemas),
-              without,
-              inside ? Optional.empty() : Optional.of(second(reading)))
-          .read();
+              PostgresScope.of(control(), ahead, schemas, without),
+              inside ? Optional.empty() : Optional.of(second(reading))));
     }
   }
 

@@ -42,9 +42,11 @@ final class PostgresSorts {
   /** So many tables that a second connection is worth its opening. */
   static final String MANY_TABLES = "many tables";
 
+  /** What the server itself brings has lower numbers (manual, "Object Identifier Types"). */
+  static final long FIRST_OF_USERS = 16384;
+
   private static final int MANY = 500;
 
-  /** What the server itself brings has lower numbers (manual, "Object Identifier Types"). */
   private static final String QUERY =
       """
       SELECT unnest(array_remove(ARRAY['class ' || relkind::text, CASE WHEN relkind IN ('r', 'p')

@@ -11,9 +11,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresQueries.Query;
 import org.wornladder.engine.postgres.PostgresQueries.Question;
+import org.wornladder.engine.postgres.PostgresQueries.Reader;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -45,7 +48,7 @@ final class PostgresStructure {
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         LEFT JOIN pg_catalog.pg_description de ON de.objoid = c.oid AND de.objsubid = 0
           AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass
-       WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c)""";
+       WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c) ORDER BY c.oid""";
   private static final List<String> OPTIONS =
       List.of(
           "unlogged",
@@ -146,8 +149,8 @@ final class PostgresStructure {
   private final Statement sql;
   private final PostgresQueries queries;
   private final PostgresScope scope;
-  private final List<String> without;
   private final Optional<Function<String, PostgresSecond>> second;
+  private final List<SchemaObject> objects = new ArrayList<>();
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final PostgresComments comments = new PostgresComments();
   private final PostgresRare rare = new PostgresRare();
@@ -164,114 +167,113 @@ final class PostgresStructure {
       Statement sql,
       PostgresQueries queries,
       PostgresScope scope,
-      List<String> without,
       Optional<Function<String, PostgresSecond>> second) {
     this.sql = sql;
     this.queries = queries;
-    this.without = without;
     this.second = second;
     this.scope = scope;
     indexes = new PostgresIndexes(sql, attributes, comments);
   }
 
   Schema read() throws SQLException {
-    List<SchemaObject> objects = new ArrayList<>();
-    List<Question> questions = new ArrayList<>();
-    if (scope.has(PostgresSorts.COMMENT)) {
-      questions.add(rows(PostgresComments.QUERY, comments::read));
-    }
-    Question ofObjects = new PostgresObjects(scope).question(objects);
-    if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
-      readTables(questions, ofObjects);
-    } else {
-      questions.add(ofObjects);
-      questions.add(rows(PostgresRare.EXISTS, rare::readExists));
-      inTurn(questions);
-    }
-    rare.addTo(objects, sql, scope);
-    objects.removeIf(object -> without.contains(object.table()));
-    objects.replaceAll(comments::with);
-    List<Table> tables = new ArrayList<>();
-    for (String table : options.keySet()) {
-      if (!without.contains(table)) {
-        tables.add(
-            new Table(
-                table,
-                columns.getOrDefault(table, List.of()),
-                indexes.primaryKey(table),
-                indexes.moreOfKey(table),
-                foreignKeys.getOrDefault(table, List.of()),
-                constraints.getOrDefault(table, List.of()),
-                indexes.of(table),
-                options.get(table),
-                ""));
-      }
-    }
-    return new Schema(tables, objects);
+    ask(questions -> questions);
+    indexes.complete();
+    return schema();
   }
 
-  /** Reads the tables, what they consist of, and the objects beside them. */
-  private void readTables(List<Question> questions, Question ofObjects) throws SQLException {
-    questions.add(rows(TABLES, this::readOptions));
-    questions.add(rows(COLUMNS, this::readColumns));
-    Question ofIndexes =
-        new Question(
-            List.of(
-                PostgresIndexes.DEFAULT_CLASSES,
-                scope.of(PostgresIndexes.QUERY),
-                PostgresRare.EXISTS),
-            answered -> {
-              read(answered, indexes::readClasses);
-              answered.getMoreResults();
-              read(answered, indexes::read);
-              answered.getMoreResults();
-              read(answered, rare::readExists);
-            });
-    boolean onSecond = second.isPresent() && scope.has(PostgresSorts.MANY_TABLES);
-    if (!onSecond) {
-      // Early, since to read them takes longest: the server goes on meanwhile.
-      questions.add(ofIndexes);
-    } else {
-      questions.add(rows(PostgresRare.EXISTS, rare::readExists));
-    }
-    if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
-        .anyMatch(scope::has)) {
-      questions.add(rows(CONSTRAINTS, this::readConstraints));
-    }
-    if (scope.has(PostgresSorts.FOREIGN_KEY)) {
-      questions.add(rows(foreignKeys(), this::readForeignKeys));
-    }
-    questions.add(ofObjects);
-    if (onSecond) {
-      try (PostgresSecond meanwhile = second.get().apply(scope.of(PostgresIndexes.QUERY))) {
-        inTurn(questions);
-        if (!meanwhile.read(indexes::read)) {
-          inTurn(List.of(ofIndexes));
+  /** The same, with the fingerprint of the answers, if they tell all. */
+  Schema readToKeep() throws SQLException {
+    PostgresAnswers answers = new PostgresAnswers();
+    ask(answers::seeing);
+    boolean told = indexes.complete();
+    return schema().answering(told ? answers.fingerprint() : Optional.empty());
+  }
+
+  /** The fingerprint of the answers alone, worked out by the server. */
+  Optional<String> answers() throws SQLException {
+    PostgresAnswers answers = new PostgresAnswers();
+    ask(answers::asking);
+    return answers.fingerprint();
+  }
+
+  /** Asks all that there is to ask. */
+  private void ask(UnaryOperator<List<Question>> as) throws SQLException {
+    Question ofIndexes = new Question(List.of(query(PostgresIndexes.QUERY, indexes::read)));
+    if (second.isPresent() && scope.has(PostgresSorts.MANY_TABLES)) {
+      Query beside = as.apply(List.of(ofIndexes)).get(0).queries().get(0);
+      try (PostgresSecond meanwhile = second.get().apply(beside.text())) {
+        inTurn(as.apply(questions(Optional.empty())));
+        if (!meanwhile.read(beside.reader())) {
+          inTurn(as.apply(List.of(ofIndexes)));
         }
       }
     } else {
-      inTurn(questions);
+      inTurn(as.apply(questions(Optional.of(ofIndexes))));
     }
-    indexes.complete();
-  }
-
-  /** What is done with the rows of a query. */
-  private interface RowReader {
-    void read(ResultSet rows) throws SQLException;
-  }
-
-  private Question rows(String query, RowReader reader) {
-    return new Question(List.of(scope.of(query)), answered -> read(answered, reader));
-  }
-
-  private static void read(Statement answered, RowReader reader) throws SQLException {
-    try (ResultSet rows = answered.getResultSet()) {
-      reader.read(rows);
+    Optional<Question> ofRare = rare.question(scope, objects);
+    if (ofRare.isPresent()) {
+      inTurn(as.apply(List.of(ofRare.get())));
     }
+  }
+
+  /**
+   * The questions in the order in which their answers need each other.
+   *
+   * @param ofIndexes asked early, since to read them takes longest: the server goes on meanwhile
+   */
+  private List<Question> questions(Optional<Question> ofIndexes) {
+    List<Question> questions = new ArrayList<>();
+    if (scope.has(PostgresSorts.COMMENT)) {
+      questions.add(new Question(List.of(query(PostgresComments.QUERY, comments::read))));
+    }
+    Query exists = query(PostgresRare.EXISTS, rare::readExists);
+    if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
+      questions.add(new Question(List.of(query(TABLES, this::readOptions))));
+      questions.add(new Question(List.of(query(COLUMNS, this::readColumns))));
+      List<Query> early = new ArrayList<>();
+      early.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
+      ofIndexes.ifPresent(question -> early.addAll(question.queries()));
+      early.add(exists);
+      questions.add(new Question(early));
+      if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
+          .anyMatch(scope::has)) {
+        questions.add(new Question(List.of(query(CONSTRAINTS, this::readConstraints))));
+      }
+      if (scope.has(PostgresSorts.FOREIGN_KEY)) {
+        questions.add(new Question(List.of(query(foreignKeys(), this::readForeignKeys))));
+      }
+    } else {
+      questions.add(new Question(List.of(exists)));
+    }
+    questions.add(new PostgresObjects(scope, objects).question());
+    return questions;
+  }
+
+  private Query query(String text, Reader reader) {
+    return new Query(scope.of(text), reader);
   }
 
   private void inTurn(List<Question> questions) throws SQLException {
     queries.inTurn(sql.getConnection(), questions);
+  }
+
+  private Schema schema() {
+    objects.replaceAll(comments::with);
+    List<Table> tables = new ArrayList<>();
+    for (String table : options.keySet()) {
+      tables.add(
+          new Table(
+              table,
+              columns.getOrDefault(table, List.of()),
+              indexes.primaryKey(table),
+              indexes.moreOfKey(table),
+              foreignKeys.getOrDefault(table, List.of()),
+              constraints.getOrDefault(table, List.of()),
+              indexes.of(table),
+              options.get(table),
+              ""));
+    }
+    return new Schema(tables, objects);
   }
 
   private void readOptions(ResultSet rows) throws SQLException {
