@@ -19,6 +19,7 @@ import org.wornladder.diff.Difference;
 import org.wornladder.diff.Differences;
 import org.wornladder.diff.Ignored;
 import org.wornladder.diff.Sight;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Meanwhile;
@@ -89,7 +90,8 @@ record Structures(
         environment,
         Access.READ,
         site -> {
-          if (against == Against.EXPECTED) {
+          if (against == Against.EXPECTED
+              && site.engine().abilities().contains(Ability.STRUCTURE_FINGERPRINT)) {
             Optional<Drift> asExpected = asExpected(site);
             if (asExpected.isPresent()) {
               return asExpected.get();
@@ -115,11 +117,11 @@ record Structures(
    * expected; it need not be read then.
    */
   private Optional<Drift> asExpected(Site site) throws SQLException {
+    History history = site.journal().read(Depth.WHOLE);
     Optional<String> kept = site.snapshots().last().answers();
     if (kept.isEmpty()) {
       return Optional.empty();
     }
-    History history = site.journal().read(Depth.WHOLE);
     try (Meanwhile<Optional<String>> asking = Meanwhile.begin(site::answers)) {
       Beside beside = beside(site, history);
       return asking.get().equals(kept)

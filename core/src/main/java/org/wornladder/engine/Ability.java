@@ -17,5 +17,7 @@ public enum Ability {
   /** A limit on how long a statement waits for a lock of the database. */
   LOCK_TIMEOUT,
   /** A limit on how long a statement runs. */
-  STATEMENT_TIMEOUT
+  STATEMENT_TIMEOUT,
+  /** The database works out a fingerprint of its structure, which need not be read then. */
+  STRUCTURE_FINGERPRINT
 }

@@ -32,7 +32,9 @@ final class PostgresAnswers {
   List<Question> seeing(List<Question> questions) {
     List<Question> seeing = new ArrayList<>();
     for (Question question : questions) {
-      seeing.add(new Question(question.queries().stream().map(this::seen).toList()));
+      List<Query> queries = new ArrayList<>();
+      question.queries().forEach(query -> queries.add(seen(query)));
+      seeing.add(new Question(queries));
     }
     return seeing;
   }
@@ -68,10 +70,13 @@ final class PostgresAnswers {
         + ") answer";
   }
 
-  /** A statement whose rows may be read twice. */
-  static Statement readTwice(Connection connection) throws SQLException {
-    return connection.createStatement(
-        ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
+  /** A statement for queries of the catalogue, whose rows may be read twice. */
+  static Statement statement(Connection connection) throws SQLException {
+    Statement sql =
+        connection.createStatement(ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
+    // The driver would go through the text once more, sign by sign.
+    sql.setEscapeProcessing(false);
+    return sql;
   }
 
   /** Takes what the server worked out of a query. */

@@ -40,7 +40,8 @@ public final class PostgresEngine implements Engine {
           Ability.ROLES,
           Ability.SCHEMAS,
           Ability.LOCK_TIMEOUT,
-          Ability.STATEMENT_TIMEOUT);
+          Ability.STATEMENT_TIMEOUT,
+          Ability.STRUCTURE_FINGERPRINT);
 
   private static final ServerScratch.Words SCRATCH =
       new ServerScratch.Words(

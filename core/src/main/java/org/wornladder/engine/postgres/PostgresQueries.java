@@ -87,8 +87,8 @@ final class PostgresQueries {
   private Meanwhile<Statement> ask(Connection connection, Question question) {
     return Meanwhile.begin(
         () -> {
-          Statement sql = PostgresAnswers.readTwice(connection);
-          sql.execute(asking(sql, question.queries().stream().map(Query::text).toList()));
+          Statement sql = PostgresAnswers.statement(connection);
+          sql.execute(asking(sql, question.queries()));
           return sql;
         });
   }
@@ -98,10 +98,13 @@ final class PostgresQueries {
    *
    * @param sql prepares those that are new
    */
-  private String asking(Statement sql, List<String> queries) throws SQLException {
-    if (!readsAgain) {
-      return String.join("; ", queries);
-    }
+  private String asking(Statement sql, List<Query> queries) throws SQLException {
+    List<String> texts = new ArrayList<>();
+    queries.forEach(query -> texts.add(query.text()));
+    return String.join("; ", readsAgain ? prepared(sql, texts) : texts);
+  }
+
+  private List<String> prepared(Statement sql, List<String> queries) throws SQLException {
     StringBuilder preparations = new StringBuilder();
     List<String> texts = new ArrayList<>();
     Map<String, String> added = new HashMap<>();
@@ -118,6 +121,6 @@ final class PostgresQueries {
       sql.execute(preparations.toString());
       names.putAll(added);
     }
-    return String.join("; ", texts);
+    return texts;
   }
 }

@@ -70,7 +70,9 @@ final class PostgresScope {
   }
 
   private static List<String> texts(List<String> names) {
-    return names.stream().map(PostgresEngine.QUOTING::text).toList();
+    List<String> texts = new ArrayList<>();
+    names.forEach(name -> texts.add(PostgresEngine.QUOTING.text(name)));
+    return texts;
   }
 
   /** Whether there is anything of a sort, as {@link PostgresSorts} names it. */
@@ -89,10 +91,10 @@ final class PostgresScope {
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
    * no extension owns x, and that it is none of the tables left out, {@code %comment(x)} the
    * comment on the column of that number of {@code c}, {@code %reordered} that {@code c} is a
-   * partition whose columns stand in another order than its parent's, {@code %some} the columns
-   * that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an aggregate's
-   * function does to its state, where that is not the usual; {@code %all}, {@code %others} and
-   * {@code %first} the names of the schemas.
+   * partition whose columns stand in another order than its parent's, {@code %action(x)} what a
+   * foreign key does, {@code %some} the columns that a foreign key {@code k} sets, where not all;
+   * {@code %modify(x)} what an aggregate's function does to its state, where that is not the usual;
+   * {@code %all}, {@code %others} and {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -150,6 +152,11 @@ final class PostgresScope {
               + " jsonb_array_elements_text(nullif(to_jsonb(k) -> 'confdelsetcols', 'null'))"
               + " WITH ORDINALITY u (number, place) JOIN pg_catalog.pg_attribute a"
               + " ON a.attrelid = k.conrelid AND a.attnum = u.number::int), '') ELSE '' END";
+      case "action" ->
+          "CASE "
+              + given
+              + " WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
+              + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END";
       case "modify" ->
           "CASE WHEN "
               + given

@@ -12,7 +12,6 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresQueries.Query;
 import org.wornladder.engine.postgres.PostgresQueries.Question;
@@ -235,12 +234,13 @@ final class PostgresStructure {
       ofIndexes.ifPresent(question -> early.addAll(question.queries()));
       early.add(exists);
       questions.add(new Question(early));
-      if (Stream.of(PostgresSorts.UNIQUE, PostgresSorts.CHECK, PostgresSorts.EXCLUSION)
-          .anyMatch(scope::has)) {
+      if (scope.has(PostgresSorts.UNIQUE)
+          || scope.has(PostgresSorts.CHECK)
+          || scope.has(PostgresSorts.EXCLUSION)) {
         questions.add(new Question(List.of(query(CONSTRAINTS, this::readConstraints))));
       }
       if (scope.has(PostgresSorts.FOREIGN_KEY)) {
-        questions.add(new Question(List.of(query(foreignKeys(), this::readForeignKeys))));
+        questions.add(new Question(List.of(query(FOREIGN_KEYS, this::readForeignKeys))));
       }
     } else {
       questions.add(new Question(List.of(exists)));
@@ -339,13 +339,6 @@ final class PostgresStructure {
                   rows.getString(4),
                   comments.onConstraint(rows.getString(1), rows.getString(3))));
     }
-  }
-
-  private static String foreignKeys() {
-    return FOREIGN_KEYS.replaceAll(
-        "%action\\(([a-z.]+)\\)",
-        "CASE $1 WHEN 'r' THEN 'RESTRICT' WHEN 'c' THEN 'CASCADE' WHEN 'n' THEN 'SET NULL'"
-            + " WHEN 'd' THEN 'SET DEFAULT' ELSE 'NO ACTION' END");
   }
 
   private void readForeignKeys(ResultSet rows) throws SQLException {
