@@ -17,16 +17,17 @@ import java.util.zip.ZipOutputStream;
 
 /**
  * Writes jars again in the form that starts fastest: stored without compression, old classes with
- * stack maps, and lambdas as classes. The native libraries are left out, since the distribution
- * holds them as files. Run by the build; doing it twice changes nothing.
+ * stack maps, lambdas as classes, and shorter ways where the driver goes long ones. The native
+ * libraries are left out, since the distribution holds them as files. Run by the build; doing it
+ * twice changes nothing.
  */
 public final class LibraryJars {
   private static final String NATIVE = "org/sqlite/native/";
   private static final String NOTICE = "META-INF/CHANGED-BY-WORN-LADDER.txt";
   private static final String CLASS = ".class";
   private static final String CHANGED =
-      "When Worn Ladder was built, old class files in this jar were given stack maps, and lambdas\n"
-          + "classes of their own.\n";
+      "When Worn Ladder was built, old class files in this jar were given stack maps, lambdas\n"
+          + "classes of their own, and a few calls of Java's methods shorter ones.\n";
 
   private LibraryJars() {}
 
@@ -79,7 +80,7 @@ public final class LibraryJars {
     byte[] lifted = StackMaps.isOld(content) ? StackMaps.into(content) : content;
     Map<String, byte[]> files = new TreeMap<>();
     String folder = name.substring(0, name.lastIndexOf('/') + 1);
-    PlainLambdas.in(lifted)
+    PlainLambdas.in(ShortCalls.in(lifted))
         .forEach(
             (made, code) ->
                 files.put(folder + made.substring(made.lastIndexOf('/') + 1) + CLASS, code));

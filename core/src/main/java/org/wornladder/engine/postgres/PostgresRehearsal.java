@@ -5,12 +5,10 @@ import java.util.List;
 import java.util.Properties;
 import org.postgresql.Driver;
 import org.postgresql.core.Parser;
-import org.postgresql.core.ServerVersion;
 import org.postgresql.jdbc.PgConnection;
 import org.postgresql.jdbc.TimestampUtils;
 import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
 import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
-import org.postgresql.util.PGPropertyMaxResultBufferParser;
 import org.wornladder.engine.Meanwhile;
 
 /**
@@ -37,9 +35,9 @@ final class PostgresRehearsal {
    * @param settings the text of the project's; without a password in it, none is proven
    */
   static void run(String settings) {
-    boolean proves = holdsPassword(settings);
-    Meanwhile.begin(
-        () -> attempt(proves ? PostgresRehearsal::greeting : PostgresRehearsal::version));
+    if (holdsPassword(settings)) {
+      Meanwhile.begin(() -> attempt(PostgresRehearsal::greeting));
+    }
     attempt(PostgresRehearsal::connection);
   }
 
@@ -62,8 +60,6 @@ final class PostgresRehearsal {
     Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
     if (none != null) {
       Class.forName(PgConnection.class.getName());
-      // How much memory there is, which it asks even where nobody set a limit.
-      PGPropertyMaxResultBufferParser.parseProperty(null);
       Class.forName(TimestampUtils.class.getName());
       Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
     }
@@ -74,7 +70,6 @@ final class PostgresRehearsal {
    */
   private static void greeting() throws Exception {
     MessageDigest.getInstance("SHA-256").digest(new byte[BLOCKS * BLOCK]);
-    version();
     proof();
   }
 
@@ -92,11 +87,6 @@ final class PostgresRehearsal {
       }
     }
     return settings.contains("password");
-  }
-
-  /** The driver reads version numbers by the locale's rules. */
-  private static void version() {
-    ServerVersion.v12.getVersionNum();
   }
 
   /**
