@@ -38,8 +38,14 @@ record Expectation(
   /** The same with the history, which is read while what stands there is told. */
   record Told(History history, Expectation expectation) {}
 
-  static Told told(Site site) throws SQLException {
-    return told(site, site::structure, () -> site.journal().read(Depth.WHOLE));
+  /**
+   * @param known the history, if it was read already
+   */
+  static Told told(Site site, Optional<History> known) throws SQLException {
+    return told(
+        site,
+        site::structure,
+        () -> known.isPresent() ? known.get() : site.journal().read(Depth.WHOLE));
   }
 
   /** How a structure is read. */

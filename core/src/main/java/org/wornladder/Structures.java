@@ -90,14 +90,16 @@ record Structures(
         environment,
         Access.READ,
         site -> {
+          Optional<History> known = Optional.empty();
           if (against == Against.EXPECTED
               && site.engine().abilities().contains(Ability.STRUCTURE_FINGERPRINT)) {
-            Optional<Drift> asExpected = asExpected(site);
+            known = Optional.of(site.journal().read(Depth.WHOLE));
+            Optional<Drift> asExpected = asExpected(site, known.get());
             if (asExpected.isPresent()) {
               return asExpected.get();
             }
           }
-          Expectation.Told told = Expectation.told(site);
+          Expectation.Told told = Expectation.told(site, known);
           Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
@@ -116,8 +118,7 @@ record Structures(
    * The same if the database itself tells that all stands as the last run left it, and that was as
    * expected; it need not be read then.
    */
-  private Optional<Drift> asExpected(Site site) throws SQLException {
-    History history = site.journal().read(Depth.WHOLE);
+  private Optional<Drift> asExpected(Site site, History history) throws SQLException {
     Optional<String> kept = site.snapshots().last().answers();
     if (kept.isEmpty()) {
       return Optional.empty();

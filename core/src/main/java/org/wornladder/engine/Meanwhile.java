@@ -1,11 +1,14 @@
 package org.wornladder.engine;
 
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.FutureTask;
 
 /**
  * Work on another thread while whoever began it does something else. To close it is to wait for its
@@ -26,6 +29,19 @@ public final class Meanwhile<T> implements AutoCloseable {
   /** Begins. */
   public static <T> Meanwhile<T> begin(Callable<T> work) {
     return new Meanwhile<>(THREADS.submit(work));
+  }
+
+  /** Begins the first of several, and each next one when the one before it is done. */
+  public static <T> List<Meanwhile<T>> inTurn(List<Callable<T>> works) {
+    List<FutureTask<T>> tasks = new ArrayList<>();
+    List<Meanwhile<T>> coming = new ArrayList<>();
+    for (Callable<T> work : works) {
+      FutureTask<T> task = new FutureTask<>(work);
+      tasks.add(task);
+      coming.add(new Meanwhile<>(task));
+    }
+    THREADS.execute(() -> tasks.forEach(FutureTask::run));
+    return coming;
   }
 
   /** Whether it came to its end, good or bad. */

@@ -30,13 +30,18 @@ final class PostgresAttributes {
     return Optional.ofNullable(byTable.getOrDefault(table, Map.of()).get(number));
   }
 
-  /** The names of a table's columns by their numbers, which blanks part; 0 is an expression. */
-  List<String> names(String table, String numbers) {
-    if (numbers.indexOf(' ') < 0) {
-      return List.of(name(table, numbers));
+  /** Numbers that blanks part. */
+  static List<String> numbers(String text) {
+    return text.indexOf(' ') < 0 ? List.of(text) : List.of(text.split(" "));
+  }
+
+  /** The names of a table's columns by their numbers; 0 is an expression. */
+  List<String> names(String table, List<String> numbers) {
+    if (numbers.size() == 1) {
+      return List.of(name(table, numbers.get(0)));
     }
     List<String> names = new ArrayList<>();
-    for (String number : numbers.split(" ")) {
+    for (String number : numbers) {
       names.add(name(table, number));
     }
     return names;

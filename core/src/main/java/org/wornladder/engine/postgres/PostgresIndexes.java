@@ -78,13 +78,15 @@ final class PostgresIndexes {
   /**
    * What the catalogue says of an index.
    *
+   * @param keys the numbers of its columns, 0 for an expression
+   * @param columns their names, without those that are included
    * @param definition empty if it looks plain
    */
   private record Row(
       String table,
       String name,
-      String keys,
-      int keyColumns,
+      List<String> keys,
+      List<String> columns,
       boolean unique,
       boolean partial,
       boolean fromConstraint,
@@ -108,12 +110,14 @@ final class PostgresIndexes {
   void read(ResultSet found) throws SQLException {
     while (found.next()) {
       String table = found.getString(1);
+      List<String> keys = PostgresAttributes.numbers(found.getString(7));
+      List<String> columns = attributes.names(table, keys);
       Row row =
           new Row(
               table,
               found.getString(2),
-              found.getString(7),
-              found.getInt(8),
+              keys,
+              columns.subList(0, Integer.parseInt(found.getString(8))),
               found.getBoolean(4),
               found.getBoolean(5),
               found.getBoolean(6),
@@ -124,7 +128,7 @@ final class PostgresIndexes {
               found.getString(15));
       add(row);
       if (found.getBoolean(3)) {
-        primaryKeys.put(table, names(row));
+        primaryKeys.put(table, row.columns());
         Map<String, String> more = new HashMap<>();
         keyName(more, found.getString(11));
         StructureRows.put(more, Element.DEFINITION, found.getString(12));
@@ -172,14 +176,14 @@ final class PostgresIndexes {
 
   private static boolean isTold(Row row) {
     return Stream.of(row.classes(), row.collations())
-        .flatMap(numbers -> Stream.of(numbers.split(" ")))
+        .flatMap(numbers -> PostgresAttributes.numbers(numbers).stream())
         .allMatch(number -> Long.parseLong(number) < PostgresSorts.FIRST_OF_USERS);
   }
 
   private Index index(Row row, String definition) {
     return new Index(
         row.name(),
-        names(row),
+        row.columns(),
         row.unique(),
         row.partial(),
         row.fromConstraint(),
@@ -203,15 +207,14 @@ final class PostgresIndexes {
     if (classes.isEmpty()) {
       classes.putAll(pairs(DEFAULT_CLASSES));
     }
-    String[] keys = row.keys().split(" ");
-    String[] ofKeys = row.classes().split(" ");
-    String[] collations = row.collations().split(" ");
+    List<String> ofKeys = PostgresAttributes.numbers(row.classes());
+    List<String> collations = PostgresAttributes.numbers(row.collations());
     List<String> names = new ArrayList<>();
-    for (int i = 0; i < keys.length; i++) {
-      Optional<Attribute> column = attributes.of(row.table(), keys[i]);
+    for (int i = 0; i < row.keys().size(); i++) {
+      Optional<Attribute> column = attributes.of(row.table(), row.keys().get(i));
       if (column.isEmpty()
-          || !column.get().type().equals(classes.get(ofKeys[i]))
-          || !column.get().collation().equals(collations[i])) {
+          || !column.get().type().equals(classes.get(ofKeys.get(i)))
+          || !column.get().collation().equals(collations.get(i))) {
         return Optional.empty();
       }
       names.add(column.get().quoted());
@@ -227,10 +230,6 @@ final class PostgresIndexes {
     int kind = definition.indexOf(" INDEX ");
     int method = definition.indexOf(" USING ", kind);
     return definition.substring(0, kind) + " INDEX" + definition.substring(method);
-  }
-
-  private List<String> names(Row row) {
-    return attributes.names(row.table(), row.keys()).subList(0, row.keyColumns());
   }
 
   List<String> primaryKey(String table) {

@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.concurrent.Callable;
 import org.wornladder.engine.Meanwhile;
 
 /**
@@ -54,24 +54,20 @@ final class PostgresQueries {
     }
   }
 
-  /** Asks one question after the other, each while the answers to the one before are read. */
+  /** Asks one question after the other, and reads each answer while the next ones come. */
   void inTurn(Connection connection, List<Question> questions) throws SQLException {
-    Optional<Meanwhile<Statement>> coming = Optional.empty();
+    List<Callable<Statement>> asking = new ArrayList<>();
+    questions.forEach(question -> asking.add(() -> ask(connection, question)));
+    List<Meanwhile<Statement>> coming = Meanwhile.inTurn(asking);
     try {
       for (int i = 0; i < questions.size(); i++) {
-        Meanwhile<Statement> asked =
-            coming.isPresent() ? coming.get() : ask(connection, questions.get(i));
-        coming = Optional.of(asked);
-        try (Statement answered = asked.get()) {
-          coming =
-              i + 1 < questions.size()
-                  ? Optional.of(ask(connection, questions.get(i + 1)))
-                  : Optional.empty();
+        try (Statement answered = coming.get(i).get()) {
           read(answered, questions.get(i).queries());
         }
       }
     } finally {
-      coming.ifPresent(Meanwhile::close);
+      // Nobody else may use the connection until the last one is answered.
+      coming.forEach(Meanwhile::close);
     }
   }
 
@@ -84,13 +80,10 @@ final class PostgresQueries {
     }
   }
 
-  private Meanwhile<Statement> ask(Connection connection, Question question) {
-    return Meanwhile.begin(
-        () -> {
-          Statement sql = PostgresAnswers.statement(connection);
-          sql.execute(asking(sql, question.queries()));
-          return sql;
-        });
+  private Statement ask(Connection connection, Question question) throws SQLException {
+    Statement sql = PostgresAnswers.statement(connection);
+    sql.execute(asking(sql, question.queries()));
+    return sql;
   }
 
   /**

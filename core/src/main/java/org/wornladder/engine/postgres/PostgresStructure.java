@@ -349,7 +349,8 @@ final class PostgresStructure {
               new ForeignKey(
                   StructureRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
                   rows.getString(2),
-                  attributes.names(rows.getString(1), rows.getString(4)),
+                  attributes.names(
+                      rows.getString(1), PostgresAttributes.numbers(rows.getString(4))),
                   rows.getString(3),
                   targets(rows),
                   rows.getString(7),
@@ -363,7 +364,7 @@ final class PostgresStructure {
   private List<String> targets(ResultSet key) throws SQLException {
     Array names = key.getArray(6);
     return names == null
-        ? attributes.names(key.getString(3), key.getString(5))
+        ? attributes.names(key.getString(3), PostgresAttributes.numbers(key.getString(5)))
         : List.of((String[]) names.getArray());
   }
 }
