@@ -355,7 +355,13 @@ final class PostgresSession extends JdbcSession {
 
   @Override
   public Optional<String> answers(List<String> without) throws SQLException {
-    return asked(without, PostgresStructure::answers);
+    try {
+      return asked(without, PostgresStructure::answers);
+    } catch (SQLException e) {
+      // It takes longer than any single query of the structure, and functions of its own: whoever
+      // reads instead is told what is really wrong.
+      return Optional.empty();
+    }
   }
 
   /** What is asked of the catalogue. */

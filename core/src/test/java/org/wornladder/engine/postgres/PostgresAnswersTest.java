@@ -132,6 +132,16 @@ class PostgresAnswersTest {
   }
 
   @Test
+  void whatTheServerCannotWorkOutIsRead() throws SQLException {
+    ladder.rung("0001-crate", "CREATE TABLE crate (id int);", "DROP TABLE crate;").apply();
+    database.execute("ALTER FUNCTION pg_catalog.sha256(bytea) RENAME TO hidden");
+    assertThat(told()).isEmpty();
+    assertThat(drift().isClean()).isTrue();
+    database.execute("ALTER TABLE crate ADD note text");
+    assertThat(drift().structure()).hasSize(1);
+  }
+
+  @Test
   void whatIsChangedByHandIsFoundUntilItIsChangedBack() {
     ladder.rung("0001-crate", "CREATE TABLE crate (id int);", "DROP TABLE crate;").apply();
     database.execute("ALTER TABLE crate ADD note text");
