@@ -1,12 +1,17 @@
 package org.wornladder.engine.postgres;
 
 import java.security.MessageDigest;
+import java.util.GregorianCalendar;
 import java.util.List;
 import java.util.Properties;
 import org.postgresql.Driver;
 import org.postgresql.core.Parser;
+import org.postgresql.core.v3.QueryExecutorImpl;
 import org.postgresql.jdbc.PgConnection;
+import org.postgresql.jdbc.PgResultSet;
+import org.postgresql.jdbc.PgStatement;
 import org.postgresql.jdbc.TimestampUtils;
+import org.postgresql.jdbc.TypeInfoCache;
 import org.postgresql.shaded.com.ongres.scram.client.ScramClient;
 import org.postgresql.shaded.com.ongres.scram.common.exception.ScramException;
 import org.wornladder.engine.Meanwhile;
@@ -25,6 +30,16 @@ final class PostgresRehearsal {
   private static final int ROUNDS = 60;
 
   private static final String MECHANISM = "SCRAM-SHA-256";
+
+  /** The classes of a connection that take longest to load, in the order of need. */
+  private static final List<Class<?>> USED =
+      List.of(
+          PgConnection.class,
+          TimestampUtils.class,
+          QueryExecutorImpl.class,
+          TypeInfoCache.class,
+          PgStatement.class,
+          PgResultSet.class);
 
   private PostgresRehearsal() {}
 
@@ -59,9 +74,12 @@ final class PostgresRehearsal {
   private static void connection() throws Exception {
     Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
     if (none != null) {
-      Class.forName(PgConnection.class.getName());
-      Class.forName(TimestampUtils.class.getName());
+      for (Class<?> used : USED) {
+        Class.forName(used.getName());
+      }
       Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
+      // A connection makes one for its moments, which asks the locale how weeks are counted.
+      new GregorianCalendar();
     }
   }
 

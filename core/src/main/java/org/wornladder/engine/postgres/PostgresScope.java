@@ -15,7 +15,7 @@ import java.util.Set;
  */
 final class PostgresScope {
   private static final String SCHEMAS =
-      "SELECT n.oid, n.nspname FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%s) ORDER BY n.oid";
+      "SELECT n.oid, n.nspname FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all) ORDER BY n.oid";
 
   /** The number of no schema. */
   private static final String NONE = "(0::pg_catalog.oid, '')";
@@ -50,7 +50,7 @@ final class PostgresScope {
     String all = String.join(", ", texts);
     List<String> numbered = new ArrayList<>();
     Set<String> sorts = new HashSet<>();
-    sql.execute(ahead + "; " + SCHEMAS.formatted(all) + "; " + PostgresSorts.query(all));
+    sql.execute(ahead + "; " + SCHEMAS.replace("%all", all) + "; " + PostgresSorts.query(all));
     while (sql.getResultSet() == null) {
       sql.getMoreResults();
     }
