@@ -31,16 +31,6 @@ final class PostgresRehearsal {
 
   private static final String MECHANISM = "SCRAM-SHA-256";
 
-  /** The classes of a connection that take longest to load, in the order of need. */
-  private static final List<Class<?>> USED =
-      List.of(
-          PgConnection.class,
-          TimestampUtils.class,
-          QueryExecutorImpl.class,
-          TypeInfoCache.class,
-          PgStatement.class,
-          PgResultSet.class);
-
   private PostgresRehearsal() {}
 
   /**
@@ -74,13 +64,24 @@ final class PostgresRehearsal {
   private static void connection() throws Exception {
     Properties none = Driver.parseURL(PostgresEngine.JDBC + "//localhost/none", new Properties());
     if (none != null) {
-      for (Class<?> used : USED) {
+      for (Class<?> used : used()) {
         Class.forName(used.getName());
       }
       Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
       // A connection makes one for its moments, which asks the locale how weeks are counted.
       new GregorianCalendar();
     }
+  }
+
+  /** The classes that take longest to load. */
+  private static List<Class<?>> used() {
+    return List.of(
+        PgConnection.class,
+        TimestampUtils.class,
+        QueryExecutorImpl.class,
+        TypeInfoCache.class,
+        PgStatement.class,
+        PgResultSet.class);
   }
 
   /**
