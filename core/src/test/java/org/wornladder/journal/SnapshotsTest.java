@@ -105,6 +105,19 @@ class SnapshotsTest {
   }
 
   @Test
+  void whatTheDatabaseAnswersCountsUntilTheNextRunBegins() throws SQLException {
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.of("a"), 1);
+    assertThat(snapshots.last().answers()).contains("a");
+    snapshots.keepBefore(Snapshots.Ready.of(of("bin")), 1);
+    assertThat(snapshots.last().answers()).isEmpty();
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 2);
+    assertThat(snapshots.last().answers()).isEmpty();
+    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.of("b"), 3);
+    assertThat(snapshots.last().answers()).contains("b");
+    assertThat(expectedWhere(of("crate"))).contains(of("bin"));
+  }
+
+  @Test
   void aTextThatIsKeptAlreadyIsNotKeptAgain() throws SQLException {
     for (int entry = 1; entry <= 3; entry++) {
       snapshots.keepBefore(Snapshots.Ready.of(of("bin")), entry);

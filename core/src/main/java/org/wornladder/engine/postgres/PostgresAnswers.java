@@ -1,9 +1,7 @@
 package org.wornladder.engine.postgres;
 
-import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -45,7 +43,7 @@ final class PostgresAnswers {
     for (Question question : questions) {
       for (Query query : question.queries()) {
         queries.add(
-            query.text().equals(PostgresRare.EXISTS)
+            query.steers()
                 ? seen(query)
                 : new Query(query(query.text()), row -> take(query.text(), row)));
       }
@@ -68,15 +66,6 @@ final class PostgresAnswers {
         + "pg_catalog.string_agg(answer::text, pg_catalog.chr(10)), 'UTF8')), 'hex') FROM ("
         + of
         + ") answer";
-  }
-
-  /** A statement for queries of the catalogue, whose rows may be read twice. */
-  static Statement statement(Connection connection) throws SQLException {
-    Statement sql =
-        connection.createStatement(ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
-    // The driver would go through the text once more, sign by sign.
-    sql.setEscapeProcessing(false);
-    return sql;
   }
 
   /** Takes what the server worked out of a query. */

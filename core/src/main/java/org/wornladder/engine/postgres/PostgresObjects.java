@@ -160,7 +160,8 @@ final class PostgresObjects {
           'WITH CHECK (' || pg_catalog.pg_get_expr(p.polwithcheck, p.polrelid) || ')'),
           pg_catalog.obj_description(p.oid, 'pg_policy') AS comment
         FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid
-        JOIN %schemas ON n.oid = c.relnamespace""";
+        JOIN %schemas ON n.oid = c.relnamespace
+       WHERE %own(pg_class, c)""";
   private static final String EXTENSIONS =
       """
       SELECT e.extname::text, '', 'CREATE EXTENSION IF NOT EXISTS ' || quote_ident(e.extname) ||

@@ -44,13 +44,21 @@ final class PostgresQueries {
     void read(ResultSet rows) throws SQLException;
   }
 
-  /** A query, and who reads its rows. */
-  record Query(String text, Reader reader) {}
+  /**
+   * A query, and who reads its rows.
+   *
+   * @param steers whether its rows say what else is to be asked, so that they are always read
+   */
+  record Query(String text, Reader reader, boolean steers) {
+    Query(String text, Reader reader) {
+      this(text, reader, false);
+    }
+  }
 
   /** Queries that are asked in one message. */
   record Question(List<Query> queries) {
-    static Question of(String text, Reader reader) {
-      return new Question(List.of(new Query(text, reader)));
+    Question(Query only) {
+      this(List.of(only));
     }
   }
 
@@ -80,8 +88,17 @@ final class PostgresQueries {
     }
   }
 
+  /** A statement for queries of the catalogue, whose rows may be read twice. */
+  static Statement statement(Connection connection) throws SQLException {
+    Statement sql =
+        connection.createStatement(ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
+    // The driver would go through the text once more, sign by sign.
+    sql.setEscapeProcessing(false);
+    return sql;
+  }
+
   private Statement ask(Connection connection, Question question) throws SQLException {
-    Statement sql = PostgresAnswers.statement(connection);
+    Statement sql = statement(connection);
     sql.execute(asking(sql, question.queries()));
     return sql;
   }

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.postgres.PostgresQueries.Query;
 import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
@@ -71,9 +72,10 @@ final class PostgresRare {
   Optional<Question> question(PostgresScope scope, List<SchemaObject> found) {
     return exist
         ? Optional.of(
-            Question.of(
-                scope.of(QUERY),
-                rows -> StructureRows.objects(found, Kind.OTHER, rows, text -> text)))
+            new Question(
+                new Query(
+                    scope.of(QUERY),
+                    rows -> StructureRows.objects(found, Kind.OTHER, rows, text -> text))))
         : Optional.empty();
   }
 }

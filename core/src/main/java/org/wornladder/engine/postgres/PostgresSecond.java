@@ -21,7 +21,7 @@ final class PostgresSecond implements AutoCloseable {
         Meanwhile.begin(
             () -> {
               connection = connecting.call();
-              Statement sql = PostgresAnswers.statement(connection);
+              Statement sql = PostgresQueries.statement(connection);
               sql.execute(settings);
               return sql.executeQuery(query);
             });

@@ -197,7 +197,7 @@ final class PostgresStructure {
 
   /** Asks all that there is to ask. */
   private void ask(UnaryOperator<List<Question>> as) throws SQLException {
-    Question ofIndexes = new Question(List.of(query(PostgresIndexes.QUERY, indexes::read)));
+    Question ofIndexes = new Question(query(PostgresIndexes.QUERY, indexes::read));
     if (second.isPresent() && scope.has(PostgresSorts.MANY_TABLES)) {
       Query beside = as.apply(List.of(ofIndexes)).get(0).queries().get(0);
       try (PostgresSecond meanwhile = second.get().apply(beside.text())) {
@@ -223,12 +223,12 @@ final class PostgresStructure {
   private List<Question> questions(Optional<Question> ofIndexes) {
     List<Question> questions = new ArrayList<>();
     if (scope.has(PostgresSorts.COMMENT)) {
-      questions.add(new Question(List.of(query(PostgresComments.QUERY, comments::read))));
+      questions.add(new Question(query(PostgresComments.QUERY, comments::read)));
     }
-    Query exists = query(PostgresRare.EXISTS, rare::readExists);
+    Query exists = new Query(PostgresRare.EXISTS, rare::readExists, true);
     if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
-      questions.add(new Question(List.of(query(TABLES, this::readOptions))));
-      questions.add(new Question(List.of(query(COLUMNS, this::readColumns))));
+      questions.add(new Question(query(TABLES, this::readOptions)));
+      questions.add(new Question(query(COLUMNS, this::readColumns)));
       List<Query> early = new ArrayList<>();
       early.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
       ofIndexes.ifPresent(question -> early.addAll(question.queries()));
@@ -237,13 +237,13 @@ final class PostgresStructure {
       if (scope.has(PostgresSorts.UNIQUE)
           || scope.has(PostgresSorts.CHECK)
           || scope.has(PostgresSorts.EXCLUSION)) {
-        questions.add(new Question(List.of(query(CONSTRAINTS, this::readConstraints))));
+        questions.add(new Question(query(CONSTRAINTS, this::readConstraints)));
       }
       if (scope.has(PostgresSorts.FOREIGN_KEY)) {
-        questions.add(new Question(List.of(query(FOREIGN_KEYS, this::readForeignKeys))));
+        questions.add(new Question(query(FOREIGN_KEYS, this::readForeignKeys)));
       }
     } else {
-      questions.add(new Question(List.of(exists)));
+      questions.add(new Question(exists));
     }
     questions.add(new PostgresObjects(scope, objects).question());
     return questions;

@@ -105,6 +105,30 @@ class PostgresAnswersTest {
   }
 
   @Test
+  void whatSomebodyAddsToTheToolsOwnTablesIsNoStructure() throws SQLException {
+    makeBin();
+    database.execute(
+        "CREATE POLICY mine ON bin USING (kg > 1)",
+        "CREATE TABLE ladder_journal (number bigint PRIMARY KEY CHECK (number > 0))");
+    Optional<String> before = told();
+    database.execute(
+        "CREATE POLICY readers ON ladder_journal USING (true)",
+        "CREATE INDEX ON ladder_journal ((number + 1))",
+        "CREATE RULE silent AS ON DELETE TO ladder_journal DO INSTEAD NOTHING",
+        "COMMENT ON COLUMN ladder_journal.number IS 'counts'",
+        "DROP RULE silent ON ladder_journal",
+        "COMMENT ON COLUMN ladder_journal.number IS NULL",
+        "GRANT SELECT ON ladder_journal TO PUBLIC");
+    assertThat(told()).isEqualTo(before);
+    try (Session session = TestSession.open(database, root, Access.READ)) {
+      assertThat(session.structure(OWN).objects())
+          .extracting(object -> object.kind() + " " + object.name())
+          .contains("POLICY mine on bin")
+          .noneMatch(name -> name.contains("ladder_journal"));
+    }
+  }
+
+  @Test
   void aNameThatOnlyADefinitionTellsLeavesNothingToKeep() throws SQLException {
     database.execute(
         "CREATE COLLATION pears (provider = icu, locale = 'de')",
