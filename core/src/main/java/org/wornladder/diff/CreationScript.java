@@ -2,7 +2,6 @@ package org.wornladder.diff;
 
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -16,7 +15,6 @@ import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.sql.Lexer;
 import org.wornladder.sql.SqlTextException;
-import org.wornladder.sql.Token;
 import org.wornladder.sql.TokenKind;
 
 /**
@@ -46,6 +44,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
           Kind.POLICY,
           Kind.TRIGGER,
           Kind.EVENT);
+  private static final int[] RANKS = ranks();
 
   public CreationScript {
     statements = List.copyOf(statements);
@@ -86,8 +85,16 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
 
   /** Where a kind stands among others, if nothing else decides. */
   static int rank(Kind kind) {
-    int rank = ORDER.indexOf(kind);
-    return rank < 0 ? ORDER.size() : rank;
+    return RANKS[kind.ordinal()];
+  }
+
+  private static int[] ranks() {
+    int[] ranks = new int[Kind.values().length];
+    for (Kind kind : Kind.values()) {
+      int rank = ORDER.indexOf(kind);
+      ranks[kind.ordinal()] = rank < 0 ? ORDER.size() : rank;
+    }
+    return ranks;
   }
 
   /** By rank, but for what a statement speaks of; a ring is entered where the rank is lowest. */
@@ -142,10 +149,14 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
 
   private static Set<Element> sorted(Set<Element> elements) {
     List<Element> sorted = new ArrayList<>(elements);
-    sorted.sort(
-        Comparator.<Element>comparingInt(element -> rank(element.kind()))
-            .thenComparing(Element::name));
+    sorted.sort(CreationScript::compare);
     return new LinkedHashSet<>(sorted);
+  }
+
+  // Written out: comparators put together are made at run time, as long as a small structure takes.
+  private static int compare(Element one, Element other) {
+    int byRank = Integer.compare(rank(one.kind()), rank(other.kind()));
+    return byRank != 0 ? byRank : one.name().compareTo(other.name());
   }
 
   /** The things whose names a statement holds; of routines those alone that it calls. */
@@ -166,10 +177,11 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
   /** The words of a statement, names without quotes and schema; none if it cannot be read. */
   static List<String> words(String statement, Ddl ddl) {
     List<String> words = new ArrayList<>();
+    Lexer lexer = new Lexer(statement, ddl.dialect());
     try {
-      for (Token token : Lexer.tokens(statement, ddl.dialect())) {
-        if (token.kind().isMeaning()) {
-          words.add(plain(token, statement));
+      while (lexer.advance()) {
+        if (lexer.kind().isMeaning()) {
+          words.add(plain(lexer.kind(), statement.substring(lexer.start(), lexer.end())));
         }
       }
     } catch (SqlTextException e) {
@@ -184,11 +196,10 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
   }
 
   /** A name without quotes and schema; what stands in a string may be one too. */
-  private static String plain(Token token, String statement) {
-    String text = token.in(statement);
-    if (token.kind() == TokenKind.STRING || token.kind() == TokenKind.QUOTED_NAME) {
+  private static String plain(TokenKind kind, String text) {
+    if (kind == TokenKind.STRING || kind == TokenKind.QUOTED_NAME) {
       String inner = text.length() < 2 ? text : text.substring(1, text.length() - 1);
-      if (token.kind() == TokenKind.QUOTED_NAME) {
+      if (kind == TokenKind.QUOTED_NAME) {
         String quote = text.substring(0, 1);
         return inner.replace(quote + quote, quote);
       }

@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.HashSet;
 import java.util.Locale;
 import java.util.Set;
+import java.util.StringTokenizer;
 
 /**
  * Words that one of the engines keeps for itself, so that a name of that kind must be quoted: the
@@ -23,7 +25,13 @@ final class ReservedWords {
 
   private static Set<String> read() {
     try (InputStream in = ReservedWords.class.getResourceAsStream("reserved-words.txt")) {
-      return Set.of(new String(in.readAllBytes(), StandardCharsets.UTF_8).strip().split("\\s+"));
+      StringTokenizer words =
+          new StringTokenizer(new String(in.readAllBytes(), StandardCharsets.UTF_8));
+      Set<String> read = new HashSet<>();
+      while (words.hasMoreTokens()) {
+        read.add(words.nextToken());
+      }
+      return read;
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

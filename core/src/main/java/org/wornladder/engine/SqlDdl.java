@@ -5,8 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.stream.Collectors;
+import java.util.StringJoiner;
 import org.wornladder.diff.Ddl;
 import org.wornladder.diff.Difference;
 import org.wornladder.schema.Column;
@@ -29,18 +28,26 @@ public abstract class SqlDdl implements Ddl {
 
   private final Dialect dialect;
   private final Quoting quoting;
-  private final Pattern plain;
-  private final Pattern elsewhere;
+  private final Letters plain;
+
+  /** The letters of which names may be made without quotes. */
+  protected enum Letters {
+    SMALL,
+    CAPITAL,
+    BOTH;
+
+    private boolean hold(char c) {
+      return (this != CAPITAL && c >= 'a' && c <= 'z') || (this != SMALL && c >= 'A' && c <= 'Z');
+    }
+  }
 
   /**
-   * @param plain how a name looks that needs no quotes, if it is no reserved word
+   * @param plain the letters of a name that needs no quotes, if it is no reserved word
    */
-  protected SqlDdl(Dialect dialect, Quoting quoting, Pattern plain) {
+  protected SqlDdl(Dialect dialect, Quoting quoting, Letters plain) {
     this.dialect = dialect;
     this.quoting = quoting;
     this.plain = plain;
-    String quoted = "Q(?:[^Q]|QQ)+Q".replace('Q', quoting.name("").charAt(0));
-    elsewhere = Pattern.compile(quoted + "\\." + quoted);
   }
 
   @Override
@@ -55,13 +62,42 @@ public abstract class SqlDdl implements Ddl {
 
   /** Whether it is a table of another schema, which a foreign key names with both in quotes. */
   protected final boolean isElsewhere(String name) {
-    return elsewhere.matcher(name).matches();
+    int dot = quotedEnd(name, 0);
+    return dot > 0 && name.startsWith(".", dot) && quotedEnd(name, dot + 1) == name.length();
+  }
+
+  /** The place behind the quoted name that begins at another one; -1 if none does. */
+  private int quotedEnd(String text, int at) {
+    char quote = quoting.nameQuote();
+    if (at >= text.length() || text.charAt(at) != quote) {
+      return -1;
+    }
+    int end = at + 1;
+    while (end < text.length()) {
+      if (text.charAt(end++) == quote) {
+        if (end == text.length() || text.charAt(end) != quote) {
+          return end > at + 2 ? end : -1;
+        }
+        end++;
+      }
+    }
+    return -1;
   }
 
   /** A name, in quotes where it needs them. */
   protected final String name(String name) {
-    boolean bare = plain.matcher(name).matches() && !ReservedWords.contains(name);
-    return bare ? name : quoting.name(name);
+    return isPlain(name) && !ReservedWords.contains(name) ? name : quoting.name(name);
+  }
+
+  /** No pattern: there are many names, and to match them takes longer than all else. */
+  private boolean isPlain(String name) {
+    for (int i = 0; i < name.length(); i++) {
+      char c = name.charAt(i);
+      if (!plain.hold(c) && c != '_' && (i == 0 || c < '0' || c > '9')) {
+        return false;
+      }
+    }
+    return !name.isEmpty();
   }
 
   protected final String text(String text) {
@@ -70,9 +106,9 @@ public abstract class SqlDdl implements Ddl {
 
   /** The names in the parentheses of a key, as statements write them. */
   protected final String columns(String parenthesised) {
-    return NameList.inParentheses(parenthesised).stream()
-        .map(this::name)
-        .collect(Collectors.joining(", ", "(", ")"));
+    StringJoiner written = new StringJoiner(", ", "(", ")");
+    NameList.inParentheses(parenthesised).forEach(name -> written.add(name(name)));
+    return written.toString();
   }
 
   @Override
@@ -103,10 +139,12 @@ public abstract class SqlDdl implements Ddl {
   protected final List<String> comments(Element table) {
     List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
     for (Element part : table.parts()) {
-      boolean column = part.kind() == Kind.COLUMN;
-      comments.addAll(
-          comment(
-              column ? columnName(table.name(), part.name()) : keyThing(part, table.name()), part));
+      if (part.fact(Column.COMMENT).isPresent()) {
+        boolean column = part.kind() == Kind.COLUMN;
+        String name = table.name();
+        comments.addAll(
+            comment(column ? columnName(name, part.name()) : keyThing(part, name), part));
+      }
     }
     return comments;
   }
@@ -215,7 +253,7 @@ public abstract class SqlDdl implements Ddl {
 
   /** Parts of a table's statement, a line each. */
   protected static String lines(List<String> parts) {
-    return parts.stream().collect(Collectors.joining(",\n  ", " (\n  ", "\n)"));
+    return " (\n  " + String.join(",\n  ", parts) + "\n)";
   }
 
   /** The columns and constraints of a table's statement, but for some kinds. */

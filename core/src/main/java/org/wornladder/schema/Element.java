@@ -63,15 +63,19 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
 
   /** The same without the parts that are hidden. */
   public Element readable() {
-    return withParts(parts.stream().filter(part -> !part.isHidden()).toList());
+    List<Element> shown = new ArrayList<>(parts);
+    return shown.removeIf(Element::isHidden) ? withParts(shown) : this;
   }
 
   /** Its parts that are hidden, each with its name in front. */
   public List<Element> hidden() {
-    return parts.stream()
-        .filter(Element::isHidden)
-        .map(part -> new Element(part.kind, name + " " + part.name, part.facts, List.of()))
-        .toList();
+    List<Element> hidden = new ArrayList<>();
+    for (Element part : parts) {
+      if (part.isHidden()) {
+        hidden.add(new Element(part.kind, name + " " + part.name, part.facts, List.of()));
+      }
+    }
+    return hidden;
   }
 
   /** Whether it is there, but what it is may not be read by who asked. */
@@ -107,7 +111,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
 
   @Override
   public int hashCode() {
-    return 31 * name.hashCode() + facts.hashCode();
+    return 31 * name.hashCode() + kind.ordinal();
   }
 
   /** A kind and a name. */

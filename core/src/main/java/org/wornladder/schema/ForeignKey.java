@@ -58,7 +58,17 @@ public record ForeignKey(
   /** The table that an element of this kind points to, by the element's name. */
   public static String target(Element key) {
     String name = key.name();
-    return name.substring(name.indexOf(BETWEEN) + BETWEEN.length()).replaceFirst(" #\\d+$", "");
+    return withoutNumber(name.substring(name.indexOf(BETWEEN) + BETWEEN.length()));
+  }
+
+  /** A name without the number of its place among several that are made of the same. */
+  private static String withoutNumber(String name) {
+    int end = name.length();
+    while (end > 0 && name.charAt(end - 1) >= '0' && name.charAt(end - 1) <= '9') {
+      end--;
+    }
+    boolean numbered = end < name.length() && name.startsWith(" #", end - 2);
+    return numbered ? name.substring(0, end - 2) : name;
   }
 
   /** One whose name nobody chose, with nothing more to say of it. */

@@ -2,54 +2,76 @@ package org.wornladder.schema;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * Names as one text and back: parted by a comma and a blank; a name with anything but letters,
- * digits and underscores stands in double quotes, those inside it doubled.
+ * digits and underscores stands in double quotes, those inside it doubled. No patterns: a short run
+ * would wait for them to be built.
  */
 public final class NameList {
-  /** Built for who needs them: to build a pattern delays a short run. */
-  private static final class Patterns {
-    static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_$]*");
-    static final Pattern NAME = Pattern.compile("\"((?:[^\"]|\"\")*)\"|[\\p{L}_][\\p{L}\\p{N}_$]*");
-  }
+  private static final String BETWEEN = ", ";
+  private static final String QUOTE = "\"";
 
   private NameList() {}
 
   public static String write(List<String> names) {
     List<String> written = new ArrayList<>();
     for (String name : names) {
-      written.add(isPlain(name) ? name : "\"" + name.replace("\"", "\"\"") + "\"");
+      boolean plain = !name.isEmpty() && plainEnd(name, 0) == name.length();
+      written.add(plain ? name : QUOTE + name.replace(QUOTE, QUOTE + QUOTE) + QUOTE);
     }
-    return String.join(", ", written);
-  }
-
-  /** Most names are letters of the alphabet, digits and underscores: no pattern is needed. */
-  private static boolean isPlain(String name) {
-    for (int i = 0; i < name.length(); i++) {
-      char c = name.charAt(i);
-      boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_';
-      if (!letter && (i == 0 || c < '0' || c > '9')) {
-        return Patterns.PLAIN.matcher(name).matches();
-      }
-    }
-    return !name.isEmpty();
+    return String.join(BETWEEN, written);
   }
 
   /** The names that stand in the first parentheses of a text; none if it begins otherwise. */
   public static List<String> inParentheses(String text) {
     List<String> names = new ArrayList<>();
-    Matcher name = Patterns.NAME.matcher(text);
-    for (int at = 1; text.startsWith("(") && name.find(at) && name.start() == at; ) {
-      names.add(name.group(1) == null ? name.group() : name.group(1).replace("\"\"", "\""));
-      at = name.end();
-      if (!text.startsWith(", ", at)) {
+    int at = 1;
+    for (int end = text.startsWith("(") ? end(text, at) : at; end > at; end = end(text, at)) {
+      names.add(plain(text.substring(at, end)));
+      if (!text.startsWith(BETWEEN, end)) {
         return names;
       }
-      at += 2;
+      at = end + BETWEEN.length();
     }
     return names;
+  }
+
+  private static String plain(String written) {
+    return written.startsWith(QUOTE)
+        ? written.substring(1, written.length() - 1).replace(QUOTE + QUOTE, QUOTE)
+        : written;
+  }
+
+  /** The place behind the name that begins at another one; that one if none does. */
+  private static int end(String text, int at) {
+    return text.startsWith(QUOTE, at) ? quotedEnd(text, at) : plainEnd(text, at);
+  }
+
+  private static int quotedEnd(String text, int at) {
+    int end = text.indexOf(QUOTE, at + 1);
+    while (end >= 0 && text.startsWith(QUOTE, end + 1)) {
+      end = text.indexOf(QUOTE, end + 2);
+    }
+    return end < 0 ? at : end + 1;
+  }
+
+  private static int plainEnd(String text, int at) {
+    int end = at;
+    while (end < text.length() && isPlain(text.codePointAt(end), end > at)) {
+      end += Character.charCount(text.codePointAt(end));
+    }
+    return end;
+  }
+
+  private static boolean isPlain(int sign, boolean inside) {
+    return Character.isLetter(sign) || sign == '_' || (inside && (sign == '$' || isNumber(sign)));
+  }
+
+  private static boolean isNumber(int sign) {
+    int type = Character.getType(sign);
+    return type == Character.DECIMAL_DIGIT_NUMBER
+        || type == Character.LETTER_NUMBER
+        || type == Character.OTHER_NUMBER;
   }
 }

@@ -3,6 +3,7 @@ package org.wornladder.schema;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /** Names as one text and back. */
@@ -16,12 +17,15 @@ class NameListTest {
   void areToldApartWhateverStandsInThem() {
     both("a", "a");
     both("a, näme, \"b c\"", "a", "näme", "b c");
+    both("_1$, \"1a\", \"$\", \"🍐\"", "_1$", "1a", "$", "🍐");
     both("\"a, b\", \"c\"\"d\", \"(e)\", \"\"", "a, b", "c\"d", "(e)", "");
   }
 
   @Test
   void aTextWithoutParenthesesHoldsNone() {
     assertThat(NameList.inParentheses("CHECK (a > 0)")).isEmpty();
+    assertThat(NameList.inParentheses("(\"a)")).isEmpty();
+    assertThat(NameList.inParentheses("(a, \"b)")).containsExactly("a");
   }
 
   @Test
@@ -31,6 +35,8 @@ class NameListTest {
             List.of("a", "b)"), "Odd (one) #2x", List.of("id", "c d"), "NO ACTION", "CASCADE");
     Element element = key.element();
     assertThat(ForeignKey.target(element)).isEqualTo("Odd (one) #2x");
+    Element second = new Element(element.kind(), element.name() + " #12", Map.of(), List.of());
+    assertThat(ForeignKey.target(second)).isEqualTo("Odd (one) #2x");
     assertThat(NameList.inParentheses(element.name())).containsExactly("a", "b)");
     assertThat(element.fact(ForeignKey.TARGET_COLUMNS)).contains("(id, \"c d\")");
   }

@@ -20,8 +20,7 @@ public final class Clean {
     StringBuilder out = null;
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
-      boolean kept = keepLines && (c == '\n' || c == '\t');
-      if (isHarmful(c) && !kept) {
+      if (isHarmful(c) && !(keepLines && (c == '\n' || c == '\t'))) {
         if (out == null) {
           out = new StringBuilder(text.length() + 8).append(text, 0, i);
         }
@@ -35,8 +34,11 @@ public final class Clean {
 
   /** Control characters, and those that turn the direction of writing. */
   private static boolean isHarmful(char c) {
-    return c < 0x20
-        || (c >= 0x7f && c < 0xa0)
+    return (c < 0x20 || c >= 0x7f) && isControl(c);
+  }
+
+  private static boolean isControl(char c) {
+    return c < 0xa0
         || (c >= 0x202a && c <= 0x202e)
         || (c >= 0x2066 && c <= 0x2069)
         || c == 0x200e

@@ -24,6 +24,8 @@ public final class DdlView {
     for (Element left : sql.script().leftOut()) {
       err.println(NotReadable.leftOut(left, paint));
     }
-    NotReadable.sorts(sql.unseen(), paint).forEach(err::println);
+    for (String sorts : NotReadable.sorts(sql.unseen(), paint)) {
+      err.println(sorts);
+    }
   }
 }

@@ -3,7 +3,6 @@ package org.wornladder.engine.h2;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -14,8 +13,6 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for H2 (H2 documentation, "Commands"). */
 final class H2Ddl extends SqlDdl {
-  private static final Pattern PLAIN = Pattern.compile("[A-Z_][A-Z0-9_]*");
-
   private static final String INDEX = " INDEX";
 
   static final String ON_UPDATE = "on update";
@@ -27,7 +24,7 @@ final class H2Ddl extends SqlDdl {
   static final String ON_NULL = "default on null";
 
   H2Ddl() {
-    super(Dialects.H2, H2Engine.QUOTING, PLAIN);
+    super(Dialects.H2, H2Engine.QUOTING, Letters.CAPITAL);
   }
 
   @Override

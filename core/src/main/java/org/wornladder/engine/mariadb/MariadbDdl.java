@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -14,8 +13,6 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for MariaDB (MariaDB documentation, "CREATE TABLE", "ALTER TABLE"). */
 final class MariadbDdl extends SqlDdl {
-  private static final Pattern PLAIN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
-
   /** How the expression begins of a column that says from when, or until when, a row was there. */
   static final String ROW = "ROW ";
 
@@ -23,7 +20,7 @@ final class MariadbDdl extends SqlDdl {
   static final String CHECK = "check";
 
   MariadbDdl() {
-    super(Dialects.MARIADB, MariadbEngine.QUOTING, PLAIN);
+    super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
   }
 
   @Override

@@ -17,8 +17,6 @@ import org.wornladder.sql.Dialects;
 
 /** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
 final class PostgresDdl extends SqlDdl {
-  private static final Pattern PLAIN = Pattern.compile("[a-z_][a-z0-9_]*");
-
   static final String INHERITS = "inherits";
   static final String BOUND = "partition bound";
   static final String ATTACHED = "attached";
@@ -53,17 +51,19 @@ final class PostgresDdl extends SqlDdl {
    * @param schemas the managed ones; names in the first stand alone
    */
   PostgresDdl(List<String> schemas) {
-    super(Dialects.POSTGRES, PostgresEngine.QUOTING, PLAIN);
+    super(Dialects.POSTGRES, PostgresEngine.QUOTING, Letters.SMALL);
     this.schemas = List.copyOf(schemas);
   }
 
   /** A routine may speak of what is made behind it. */
   @Override
   public List<String> preamble(Collection<Element> elements) {
-    boolean routines =
-        elements.stream()
-            .anyMatch(one -> one.kind() == Kind.FUNCTION || one.kind() == Kind.PROCEDURE);
-    return routines ? List.of(UNCHECKED) : List.of();
+    for (Element element : elements) {
+      if (element.kind() == Kind.FUNCTION || element.kind() == Kind.PROCEDURE) {
+        return List.of(UNCHECKED);
+      }
+    }
+    return List.of();
   }
 
   @Override
@@ -78,7 +78,12 @@ final class PostgresDdl extends SqlDdl {
   }
 
   private Optional<String> schemaOf(String named) {
-    return schemas.stream().skip(1).filter(schema -> named.startsWith(schema + ".")).findFirst();
+    for (String schema : schemas.subList(Math.min(1, schemas.size()), schemas.size())) {
+      if (named.startsWith(schema + ".")) {
+        return Optional.of(schema);
+      }
+    }
+    return Optional.empty();
   }
 
   private String alone(String named) {
@@ -148,8 +153,10 @@ final class PostgresDdl extends SqlDdl {
         }
       }
     }
-    for (Element column : table.parts(Kind.COLUMN)) {
-      then.addAll(settings(table, column, alter + "ALTER COLUMN " + name(column.name()) + " "));
+    for (Element column : table.parts()) {
+      if (column.kind() == Kind.COLUMN) {
+        then.addAll(settings(table, column));
+      }
     }
     table.fact(REPLICA_IDENTITY).ifPresent(how -> then.add(alter + identityOf(how)));
     last.addAll(security(table, alter));
@@ -208,22 +215,31 @@ final class PostgresDdl extends SqlDdl {
   }
 
   /** What a column's words in its table's statement cannot say. */
-  private List<String> settings(Element table, Element column, String alter) {
+  private List<String> settings(Element table, Element column) {
     List<String> settings = new ArrayList<>();
     if (column.fact(INHERITED).isPresent() && table.fact(BOUND).isEmpty()) {
-      column.fact(DEFAULT).ifPresent(value -> settings.add(alter + "SET DEFAULT " + value));
-      column.fact(NOT_NULL).ifPresent(own -> settings.add(alter + "SET NOT NULL"));
+      column.fact(DEFAULT).ifPresent(value -> settings.add("SET DEFAULT " + value));
+      column.fact(NOT_NULL).ifPresent(own -> settings.add("SET NOT NULL"));
     }
-    settings.addAll(tuning(column, alter));
+    settings.addAll(tuning(column));
+    return altering(table.name(), column, settings);
+  }
+
+  private static List<String> tuning(Element column) {
+    List<String> settings = new ArrayList<>();
+    column.fact(STORAGE).ifPresent(how -> settings.add("SET STORAGE " + how));
+    column.fact(STATISTICS).ifPresent(many -> settings.add("SET STATISTICS " + many));
+    column.fact(OPTIONS).ifPresent(all -> settings.add("SET (" + all + ")"));
     return settings;
   }
 
-  private static List<String> tuning(Element column, String alter) {
-    List<String> settings = new ArrayList<>();
-    column.fact(STORAGE).ifPresent(how -> settings.add(alter + "SET STORAGE " + how));
-    column.fact(STATISTICS).ifPresent(many -> settings.add(alter + "SET STATISTICS " + many));
-    column.fact(OPTIONS).ifPresent(all -> settings.add(alter + "SET (" + all + ")"));
-    return settings;
+  /** A statement for each setting of a column. */
+  private List<String> altering(String table, Element column, List<String> settings) {
+    if (settings.isEmpty()) {
+      return settings;
+    }
+    String alter = "ALTER TABLE " + quoted(table) + " ALTER COLUMN " + name(column.name()) + " ";
+    return settings.stream().map(setting -> alter + setting).toList();
   }
 
   private static String identityOf(String how) {
@@ -438,8 +454,7 @@ final class PostgresDdl extends SqlDdl {
   @Override
   protected List<String> addition(String table, Element column) {
     List<String> statements = new ArrayList<>(super.addition(table, column));
-    String alter = "ALTER TABLE " + quoted(table) + " ALTER COLUMN " + name(column.name()) + " ";
-    statements.addAll(tuning(column, alter));
+    statements.addAll(altering(table, column, tuning(column)));
     statements.addAll(comment(columnName(table, column.name()), column));
     return statements;
   }

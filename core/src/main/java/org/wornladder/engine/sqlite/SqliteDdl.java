@@ -3,7 +3,6 @@ package org.wornladder.engine.sqlite;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.wornladder.diff.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -16,12 +15,10 @@ import org.wornladder.sql.Dialects;
  * own text is known is written as it was.
  */
 final class SqliteDdl extends SqlDdl {
-  private static final Pattern PLAIN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
-
   private static final String AUTOINCREMENT = "autoincrement";
 
   SqliteDdl() {
-    super(Dialects.SQLITE, SqliteEngine.QUOTING, PLAIN);
+    super(Dialects.SQLITE, SqliteEngine.QUOTING, Letters.BOTH);
   }
 
   @Override
