@@ -11,6 +11,7 @@ final class PostgresAttributes {
   private static final String EXPRESSION = "(expression)";
 
   private final Map<String, Map<String, Attribute>> byTable = new HashMap<>();
+  private final Map<String, List<String>> numbers = new HashMap<>();
 
   /**
    * One column.
@@ -30,8 +31,12 @@ final class PostgresAttributes {
     return Optional.ofNullable(byTable.getOrDefault(table, Map.of()).get(number));
   }
 
-  /** Numbers that blanks part. */
-  static List<String> numbers(String text) {
+  /** Numbers that blanks part; most texts come again and again. */
+  List<String> numbers(String text) {
+    return numbers.computeIfAbsent(text, PostgresAttributes::split);
+  }
+
+  private static List<String> split(String text) {
     return text.indexOf(' ') < 0 ? List.of(text) : List.of(text.split(" "));
   }
 

@@ -22,25 +22,32 @@ import org.wornladder.schema.Index;
  * and most indexes are plain: these are written here in the same words (manual, "CREATE INDEX").
  */
 final class PostgresIndexes {
-  /** The definition is empty for a constraint's index, and null for one that looks plain. */
+  /**
+   * What is not set is null, and so is what is not needed: many rows come, most of them plain. A
+   * plain index has no definition here, but its columns' operator classes and collations.
+   */
   static final String QUERY =
       """
-      SELECT %name(c.relname), i.relname, x.indisprimary, x.indisunique, x.indpred IS NOT NULL,
-          k.oid IS NOT NULL, x.indkey::text, x.indnkeyatts,
-          CASE WHEN k.oid IS NOT NULL THEN '' WHEN x.indisunique OR x.indexprs IS NOT NULL
-              OR x.indpred IS NOT NULL OR x.indnatts > x.indnkeyatts OR i.reloptions IS NOT NULL
-              OR translate(x.indoption::text, '0 ', '') <> '' OR i.relam <> (SELECT m.oid
-                FROM pg_catalog.pg_am m WHERE m.amname = 'btree')
-            THEN pg_catalog.pg_get_indexdef(i.oid) END, x.indisvalid,
+      SELECT %name(c.relname), i.relname, x.indkey::text, nullif(concat(
+            CASE WHEN x.indisprimary THEN 'p' END, CASE WHEN x.indisunique THEN 'u' END,
+            CASE WHEN x.indpred IS NOT NULL THEN 'w' END, CASE WHEN k.oid IS NOT NULL THEN 'c' END,
+            CASE WHEN NOT x.indisvalid THEN 'n' END), ''),
+          CASE WHEN o.plain THEN x.indclass::text END,
+          CASE WHEN o.plain THEN x.indcollation::text END, CASE WHEN o.plain THEN i.oid END,
+          CASE WHEN k.oid IS NULL AND NOT o.plain THEN pg_catalog.pg_get_indexdef(i.oid) END,
+          CASE WHEN x.indnatts > x.indnkeyatts THEN x.indnkeyatts END,
           CASE WHEN x.indisprimary AND k.conname <> left(c.relname, 58) || '_pkey' THEN k.conname END,
           CASE WHEN x.indisprimary AND (k.condeferrable OR x.indnatts > x.indnkeyatts)
-            THEN pg_catalog.pg_get_constraintdef(k.oid) END,
-          x.indclass::text, x.indcollation::text, i.oid
+            THEN pg_catalog.pg_get_constraintdef(k.oid) END
         FROM pg_catalog.pg_index x JOIN pg_catalog.pg_class c ON c.oid = x.indrelid
         JOIN pg_catalog.pg_class i ON i.oid = x.indexrelid
         JOIN %schemas ON n.oid = c.relnamespace
         LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
           AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
+        CROSS JOIN LATERAL (SELECT k.oid IS NULL AND NOT x.indisunique AND x.indexprs IS NULL
+          AND x.indpred IS NULL AND x.indnatts = x.indnkeyatts AND i.reloptions IS NULL
+          AND translate(x.indoption::text, '0 ', '') = '' AND i.relam = (SELECT m.oid
+            FROM pg_catalog.pg_am m WHERE m.amname = 'btree') AS plain) o
        WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %own(pg_class, c)
        ORDER BY x.indrelid, i.relname""";
 
@@ -53,6 +60,12 @@ final class PostgresIndexes {
 
   private static final String DEFINITIONS =
       "SELECT u.oid, pg_catalog.pg_get_indexdef(u.oid) FROM unnest(ARRAY[%s]::oid[]) AS u (oid)";
+
+  private static final char PRIMARY = 'p';
+  private static final char UNIQUE = 'u';
+  private static final char PARTIAL = 'w';
+  private static final char OF_CONSTRAINT = 'c';
+  private static final char NOT_VALID = 'n';
 
   private final Statement sql;
   private final PostgresAttributes attributes;
@@ -80,24 +93,21 @@ final class PostgresIndexes {
    *
    * @param keys the numbers of its columns, 0 for an expression
    * @param columns their names, without those that are included
-   * @param definition empty if it looks plain
+   * @param is a letter for each thing that it is: primary, unique, with a condition, a
+   *     constraint's, not valid
    */
   private record Row(
-      String table,
-      String name,
-      List<String> keys,
-      List<String> columns,
-      boolean unique,
-      boolean partial,
-      boolean fromConstraint,
-      Optional<String> definition,
-      boolean valid,
-      String classes,
-      String collations,
-      String number) {}
+      String table, String name, List<String> keys, List<String> columns, String is) {
+    boolean is(char letter) {
+      return is.indexOf(letter) >= 0;
+    }
+  }
+
+  /** What tells the definition of an index that looks plain: numbers, and its own one. */
+  private record Plain(List<String> classes, List<String> collations, String number) {}
 
   /** An index whose definition only the server can write, and where it stands. */
-  private record Undefined(Row row, List<Index> ofTable, int place) {}
+  private record Undefined(Row row, Plain plain, List<Index> ofTable, int place) {}
 
   /** Takes what {@link #DEFAULT_CLASSES} found; before the indexes, or it is asked for. */
   void readClasses(ResultSet found) throws SQLException {
@@ -110,28 +120,23 @@ final class PostgresIndexes {
   void read(ResultSet found) throws SQLException {
     while (found.next()) {
       String table = found.getString(1);
-      List<String> keys = PostgresAttributes.numbers(found.getString(7));
+      List<String> keys = attributes.numbers(found.getString(3));
       List<String> columns = attributes.names(table, keys);
+      String is = found.getString(4);
+      String first = found.getString(9);
       Row row =
           new Row(
               table,
               found.getString(2),
               keys,
-              columns.subList(0, Integer.parseInt(found.getString(8))),
-              found.getBoolean(4),
-              found.getBoolean(5),
-              found.getBoolean(6),
-              Optional.ofNullable(found.getString(9)),
-              found.getBoolean(10),
-              found.getString(13),
-              found.getString(14),
-              found.getString(15));
-      add(row);
-      if (found.getBoolean(3)) {
+              first == null ? columns : columns.subList(0, Integer.parseInt(first)),
+              is == null ? "" : is);
+      add(row, found);
+      if (row.is(PRIMARY)) {
         primaryKeys.put(table, row.columns());
         Map<String, String> more = new HashMap<>();
-        keyName(more, found.getString(11));
-        StructureRows.put(more, Element.DEFINITION, found.getString(12));
+        keyName(more, found.getString(10));
+        StructureRows.put(more, Element.DEFINITION, found.getString(11));
         more.put(Column.COMMENT, comments.onConstraint(table, row.name()));
         keyMore.put(table, more);
       }
@@ -144,12 +149,22 @@ final class PostgresIndexes {
     StructureRows.put(more, invented ? Element.KNOWN_AS : ForeignKey.NAME, name);
   }
 
-  private void add(Row row) throws SQLException {
+  private void add(Row row, ResultSet found) throws SQLException {
     List<Index> ofTable = indexes.computeIfAbsent(row.table(), key -> new ArrayList<>());
-    Optional<String> definition =
-        row.definition().isPresent() ? row.definition().map(PostgresIndexes::unnamed) : plain(row);
-    if (definition.isEmpty()) {
-      undefined.add(new Undefined(row, ofTable, ofTable.size()));
+    String number = found.getString(7);
+    Optional<String> definition;
+    if (number == null) {
+      definition = Optional.of(unnamed(found.getString(8)));
+    } else {
+      Plain plain =
+          new Plain(
+              attributes.numbers(found.getString(5)),
+              attributes.numbers(found.getString(6)),
+              number);
+      definition = definition(row, plain);
+      if (definition.isEmpty()) {
+        undefined.add(new Undefined(row, plain, ofTable, ofTable.size()));
+      }
     }
     ofTable.add(index(row, definition.orElse("")));
   }
@@ -165,18 +180,17 @@ final class PostgresIndexes {
       return true;
     }
     String numbers =
-        undefined.stream().map(one -> one.row().number()).collect(Collectors.joining(","));
+        undefined.stream().map(one -> one.plain().number()).collect(Collectors.joining(","));
     Map<String, String> definitions = pairs(DEFINITIONS.formatted(numbers));
     for (Undefined one : undefined) {
-      String definition = unnamed(definitions.getOrDefault(one.row().number(), ""));
+      String definition = unnamed(definitions.get(one.plain().number()));
       one.ofTable().set(one.place(), index(one.row(), definition));
     }
-    return undefined.stream().allMatch(one -> isTold(one.row()));
+    return undefined.stream().allMatch(one -> isTold(one.plain()));
   }
 
-  private static boolean isTold(Row row) {
-    return Stream.of(row.classes(), row.collations())
-        .flatMap(numbers -> PostgresAttributes.numbers(numbers).stream())
+  private static boolean isTold(Plain plain) {
+    return Stream.concat(plain.classes().stream(), plain.collations().stream())
         .allMatch(number -> Long.parseLong(number) < PostgresSorts.FIRST_OF_USERS);
   }
 
@@ -184,11 +198,11 @@ final class PostgresIndexes {
     return new Index(
         row.name(),
         row.columns(),
-        row.unique(),
-        row.partial(),
-        row.fromConstraint(),
+        row.is(UNIQUE),
+        row.is(PARTIAL),
+        row.is(OF_CONSTRAINT),
         PostgresNames.isOfIndex(row.name()),
-        definition + (row.valid() ? "" : " (not valid)"),
+        definition + (row.is(NOT_VALID) ? " (not valid)" : ""),
         comments.onIndex(row.table(), row.name()));
   }
 
@@ -203,29 +217,27 @@ final class PostgresIndexes {
   }
 
   /** The definition of a plain index; empty if a class or a collation must be named. */
-  private Optional<String> plain(Row row) throws SQLException {
+  private Optional<String> definition(Row row, Plain plain) throws SQLException {
     if (classes.isEmpty()) {
       classes.putAll(pairs(DEFAULT_CLASSES));
     }
-    List<String> ofKeys = PostgresAttributes.numbers(row.classes());
-    List<String> collations = PostgresAttributes.numbers(row.collations());
-    List<String> names = new ArrayList<>();
+    StringBuilder definition = new StringBuilder("CREATE INDEX USING btree (");
     for (int i = 0; i < row.keys().size(); i++) {
       Optional<Attribute> column = attributes.of(row.table(), row.keys().get(i));
       if (column.isEmpty()
-          || !column.get().type().equals(classes.get(ofKeys.get(i)))
-          || !column.get().collation().equals(collations.get(i))) {
+          || !column.get().type().equals(classes.get(plain.classes().get(i)))
+          || !column.get().collation().equals(plain.collations().get(i))) {
         return Optional.empty();
       }
-      names.add(column.get().quoted());
+      definition.append(i == 0 ? "" : ", ").append(column.get().quoted());
     }
-    return Optional.of("CREATE INDEX USING btree (" + String.join(", ", names) + ")");
+    return Optional.of(definition.append(')').toString());
   }
 
-  /** An index's definition without its name and its table's; a constraint's index has none. */
+  /** A definition without the names of index and table; empty if it is null or gone. */
   private static String unnamed(String definition) {
-    if (definition.isEmpty()) {
-      return definition;
+    if (definition == null) {
+      return "";
     }
     int kind = definition.indexOf(" INDEX ");
     int method = definition.indexOf(" USING ", kind);

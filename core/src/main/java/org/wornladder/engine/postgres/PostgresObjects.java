@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresQueries.Query;
-import org.wornladder.engine.postgres.PostgresQueries.Question;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -257,7 +256,7 @@ final class PostgresObjects {
   }
 
   /** All kinds in one message: most have few objects, and the way there would take longer. */
-  Question question() {
+  List<Query> queries() {
     if (scope.hasOthers()) {
       ask(Kind.SCHEMA, SCHEMAS);
     }
@@ -282,7 +281,7 @@ final class PostgresObjects {
     OTHERS.forEach(other -> askFor(other.getKey(), Kind.OTHER, other.getValue()));
     String rights = scope.of(PostgresRights.QUERY) + BY_NAME;
     queries.add(new Query(rights, rows -> PostgresRights.read(rows, found)));
-    return new Question(queries);
+    return queries;
   }
 
   private static String views(String kind) {

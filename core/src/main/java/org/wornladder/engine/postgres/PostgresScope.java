@@ -100,7 +100,7 @@ final class PostgresScope {
     StringBuilder text = new StringBuilder(query.length() * 2);
     int from = 0;
     for (int mark = query.indexOf('%'); mark >= 0; mark = query.indexOf('%', from)) {
-      text.append(query, from, mark);
+      text.append(query.substring(from, mark));
       from = mark + 1;
       while (from < query.length() && Character.isLetter(query.charAt(from))) {
         from++;
@@ -114,7 +114,7 @@ final class PostgresScope {
       }
       text.append(written(word, given));
     }
-    return text.append(query, from, query.length()).toString();
+    return text.append(query.substring(from)).toString();
   }
 
   private String written(String word, String given) {

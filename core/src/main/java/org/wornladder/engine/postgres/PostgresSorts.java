@@ -67,17 +67,17 @@ final class PostgresSorts {
       UNION ALL SELECT 'extension' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_extension
         WHERE extname <> 'plpgsql')
       UNION ALL SELECT 'text search configuration' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_ts_config
-        WHERE cfgnamespace = %here)
+        WHERE oid >= 16384 AND cfgnamespace = %here)
       UNION ALL SELECT 'text search parser' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_ts_parser
-        WHERE prsnamespace = %here)
+        WHERE oid >= 16384 AND prsnamespace = %here)
       UNION ALL SELECT 'text search dictionary' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_ts_dict
-        WHERE dictnamespace = %here)
+        WHERE oid >= 16384 AND dictnamespace = %here)
       UNION ALL SELECT 'statistics' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_statistic_ext
-        WHERE stxnamespace = %here)
+        WHERE oid >= 16384 AND stxnamespace = %here)
       UNION ALL SELECT 'collation' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_collation
-        WHERE collnamespace = %here)
+        WHERE oid >= 16384 AND collnamespace = %here)
       UNION ALL SELECT 'operator' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_operator
-        WHERE oprnamespace = %here)
+        WHERE oid >= 16384 AND oprnamespace = %here)
       UNION ALL SELECT 'comment' WHERE EXISTS (SELECT 1 FROM pg_catalog.pg_description
         WHERE objoid >= 16384)""";
 

@@ -197,13 +197,13 @@ final class PostgresStructure {
 
   /** Asks all that there is to ask. */
   private void ask(UnaryOperator<List<Question>> as) throws SQLException {
-    Question ofIndexes = new Question(query(PostgresIndexes.QUERY, indexes::read));
+    Query ofIndexes = query(PostgresIndexes.QUERY, indexes::read);
     if (second.isPresent() && scope.has(PostgresSorts.MANY_TABLES)) {
-      Query beside = as.apply(List.of(ofIndexes)).get(0).queries().get(0);
+      Query beside = as.apply(List.of(new Question(ofIndexes))).get(0).queries().get(0);
       try (PostgresSecond meanwhile = second.get().apply(beside.text())) {
         inTurn(as.apply(questions(Optional.empty())));
         if (!meanwhile.read(beside.reader())) {
-          inTurn(as.apply(List.of(ofIndexes)));
+          inTurn(as.apply(List.of(new Question(ofIndexes))));
         }
       }
     } else {
@@ -216,36 +216,38 @@ final class PostgresStructure {
   }
 
   /**
-   * The questions in the order in which their answers need each other.
-   *
-   * @param ofIndexes asked early, since to read them takes longest: the server goes on meanwhile
+   * The questions in the order in which their answers need each other. Several queries travel in
+   * one: the server goes on while the answer before is read.
    */
-  private List<Question> questions(Optional<Question> ofIndexes) {
-    List<Question> questions = new ArrayList<>();
+  private List<Question> questions(Optional<Query> ofIndexes) {
+    List<Query> early = new ArrayList<>();
+    List<Query> ofKeys = new ArrayList<>();
+    List<Query> late = new ArrayList<>();
     if (scope.has(PostgresSorts.COMMENT)) {
-      questions.add(new Question(query(PostgresComments.QUERY, comments::read)));
+      early.add(query(PostgresComments.QUERY, comments::read));
     }
-    Query exists = new Query(PostgresRare.EXISTS, rare::readExists, true);
     if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
-      questions.add(new Question(query(TABLES, this::readOptions)));
-      questions.add(new Question(query(COLUMNS, this::readColumns)));
-      List<Query> early = new ArrayList<>();
-      early.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
-      ofIndexes.ifPresent(question -> early.addAll(question.queries()));
-      early.add(exists);
-      questions.add(new Question(early));
+      early.add(query(TABLES, this::readOptions));
+      early.add(query(COLUMNS, this::readColumns));
+      ofKeys.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
+      ofIndexes.ifPresent(ofKeys::add);
       if (scope.has(PostgresSorts.UNIQUE)
           || scope.has(PostgresSorts.CHECK)
           || scope.has(PostgresSorts.EXCLUSION)) {
-        questions.add(new Question(query(CONSTRAINTS, this::readConstraints)));
+        late.add(query(CONSTRAINTS, this::readConstraints));
       }
       if (scope.has(PostgresSorts.FOREIGN_KEY)) {
-        questions.add(new Question(query(FOREIGN_KEYS, this::readForeignKeys)));
+        late.add(query(FOREIGN_KEYS, this::readForeignKeys));
       }
-    } else {
-      questions.add(new Question(exists));
     }
-    questions.add(new PostgresObjects(scope, objects).question());
+    ofKeys.add(new Query(PostgresRare.EXISTS, rare::readExists, true));
+    late.addAll(new PostgresObjects(scope, objects).queries());
+    List<Question> questions = new ArrayList<>();
+    if (!early.isEmpty()) {
+      questions.add(new Question(early));
+    }
+    questions.add(new Question(ofKeys));
+    questions.add(new Question(late));
     return questions;
   }
 
@@ -349,8 +351,7 @@ final class PostgresStructure {
               new ForeignKey(
                   StructureRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
                   rows.getString(2),
-                  attributes.names(
-                      rows.getString(1), PostgresAttributes.numbers(rows.getString(4))),
+                  attributes.names(rows.getString(1), attributes.numbers(rows.getString(4))),
                   rows.getString(3),
                   targets(rows),
                   rows.getString(7),
@@ -364,7 +365,7 @@ final class PostgresStructure {
   private List<String> targets(ResultSet key) throws SQLException {
     Array names = key.getArray(6);
     return names == null
-        ? attributes.names(key.getString(3), PostgresAttributes.numbers(key.getString(5)))
+        ? attributes.names(key.getString(3), attributes.numbers(key.getString(5)))
         : List.of((String[]) names.getArray());
   }
 }
