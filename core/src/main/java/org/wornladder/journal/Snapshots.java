@@ -74,10 +74,9 @@ public final class Snapshots {
    *
    * @param fingerprint of all that it tells, rights included
    */
-  public record Ready(Snapshot snapshot, String json, String fingerprint) {
+  public record Ready(Snapshot snapshot, String fingerprint) {
     public static Ready of(Snapshot snapshot) {
-      String json = snapshot.json();
-      return new Ready(snapshot, json, Snapshot.fingerprint(json));
+      return new Ready(snapshot, snapshot.jsonFingerprint());
     }
   }
 
@@ -173,7 +172,7 @@ public final class Snapshots {
     }
     there = Optional.of(true);
     Row row = isNew ? Row.FIRST : rowFor(snapshot.fingerprint());
-    String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
+    String content = row.holdsContent() ? "" : Packing.pack(snapshot.snapshot().json());
     session.begin();
     if (answers.isPresent()) {
       insert(row.number(), Moment.ANSWERS, entry, answers.get(), "");

@@ -63,7 +63,12 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   /** SHA-256 over the JSON of all that counts, as 64 hexadecimal digits. */
   public String fingerprint() {
-    return fingerprint(withoutRights().meaning().json());
+    return withoutRights().meaning().jsonFingerprint();
+  }
+
+  /** SHA-256 over the JSON, as 64 hexadecimal digits. */
+  public String jsonFingerprint() {
+    return Fingerprint.sha256(out -> SnapshotJson.write(this, out));
   }
 
   private Snapshot meaning() {
@@ -84,9 +89,5 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
   private static boolean isGround(Element element) {
     return element.kind().isRight()
         && (element.name().startsWith("schema ") || element.name().startsWith("database "));
-  }
-
-  public static String fingerprint(String json) {
-    return Fingerprint.sha256(json);
   }
 }

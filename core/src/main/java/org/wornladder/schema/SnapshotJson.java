@@ -4,8 +4,10 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.io.SerializedString;
 import java.io.IOException;
 import java.io.StringWriter;
+import java.io.Writer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -24,39 +26,64 @@ final class SnapshotJson {
 
   private static final String WORDS = "words";
   private static final String ELEMENTS = "elements";
+  // Told to the writer in a form that needs no look at each sign: they come with every element.
+  private static final SerializedString KIND = new SerializedString("kind");
+  private static final SerializedString NAME = new SerializedString("name");
+  private static final SerializedString FACTS = new SerializedString("facts");
+  private static final SerializedString PARTS = new SerializedString("parts");
+  private static final SerializedString[] KINDS = kinds();
+
   private static final JsonFactory JSON = new JsonFactory();
 
   private SnapshotJson() {}
 
+  private static SerializedString[] kinds() {
+    SerializedString[] kinds = new SerializedString[Kind.values().length];
+    for (Kind kind : Kind.values()) {
+      kinds[kind.ordinal()] = new SerializedString(kind.word());
+    }
+    return kinds;
+  }
+
   static String write(Snapshot snapshot) {
     StringWriter text = new StringWriter();
-    try (JsonGenerator out = JSON.createGenerator(text)) {
-      out.writeStartObject();
-      out.writeNumberField(WORDS, VERSION);
-      out.writeFieldName(ELEMENTS);
-      elements(out, snapshot.elements());
-      out.writeEndObject();
+    try {
+      write(snapshot, text);
     } catch (IOException e) {
       throw new IllegalStateException("a text in memory can always be written", e);
     }
     return text.toString();
   }
 
+  /** Writes it, and closes where it was written to. */
+  static void write(Snapshot snapshot, Writer to) throws IOException {
+    try (JsonGenerator out = JSON.createGenerator(to)) {
+      out.writeStartObject();
+      out.writeNumberField(WORDS, VERSION);
+      out.writeFieldName(ELEMENTS);
+      elements(out, snapshot.elements());
+      out.writeEndObject();
+    }
+  }
+
   private static void elements(JsonGenerator out, List<Element> elements) throws IOException {
     out.writeStartArray();
     for (Element element : elements) {
       out.writeStartObject();
-      out.writeStringField("kind", element.kind().word());
-      out.writeStringField("name", element.name());
+      out.writeFieldName(KIND);
+      out.writeString(KINDS[element.kind().ordinal()]);
+      out.writeFieldName(NAME);
+      out.writeString(element.name());
       if (!element.facts().isEmpty()) {
-        out.writeObjectFieldStart("facts");
+        out.writeFieldName(FACTS);
+        out.writeStartObject();
         for (Map.Entry<String, String> fact : element.facts().entrySet()) {
           out.writeStringField(fact.getKey(), fact.getValue());
         }
         out.writeEndObject();
       }
       if (!element.parts().isEmpty()) {
-        out.writeFieldName("parts");
+        out.writeFieldName(PARTS);
         elements(out, element.parts());
       }
       out.writeEndObject();

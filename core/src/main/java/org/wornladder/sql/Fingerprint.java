@@ -1,6 +1,11 @@
 package org.wornladder.sql;
 
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.List;
@@ -84,6 +89,24 @@ public final class Fingerprint {
   /** SHA-256 of a text in UTF-8, as 64 hexadecimal digits. */
   public static String sha256(String text) {
     return hex(DIGEST.get().digest(text.getBytes(StandardCharsets.UTF_8)));
+  }
+
+  /** What writes a text. */
+  public interface Text {
+    void writeTo(Writer out) throws IOException;
+  }
+
+  /** The same of a text that need not be in memory as a whole. */
+  public static String sha256(Text text) {
+    MessageDigest digest = DIGEST.get();
+    digest.reset();
+    OutputStream bytes = new DigestOutputStream(OutputStream.nullOutputStream(), digest);
+    try (Writer out = new OutputStreamWriter(bytes, StandardCharsets.UTF_8)) {
+      text.writeTo(out);
+    } catch (IOException e) {
+      throw new IllegalStateException("it goes to nowhere, which never fails", e);
+    }
+    return hex(digest.digest());
   }
 
   /** SHA-256 over several texts, each preceded by its length so that none can run into the next. */
