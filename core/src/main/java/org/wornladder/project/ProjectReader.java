@@ -99,7 +99,8 @@ public final class ProjectReader {
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());
     settings.ifPresent(known -> new References(known, standing, problems).check(rungs));
-    List<Problem> notes = problems.all().stream().filter(problem -> !problem.isError()).toList();
+    List<Problem> notes = new ArrayList<>(problems.all());
+    notes.removeIf(Problem::isError);
     return new Reading(
         settings.map(known -> new Project(root, known, rungs, standing, notes)), problems.all());
   }

@@ -1,6 +1,6 @@
 package org.wornladder.cli.archive;
 
-import java.util.Map;
+import java.util.List;
 import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.ClassWriter;
@@ -9,20 +9,60 @@ import org.objectweb.asm.Opcodes;
 import org.objectweb.asm.Type;
 
 /**
- * Has the driver ask {@link ShortWays} where it asks a part of Java that takes longer to load than
- * to connect takes otherwise. Every program that connects would pay for it at each start.
+ * Has libraries ask {@link ShortWays} where they ask a part of Java, or of themselves, that takes
+ * long to load and says nothing that they need here. Every start would pay for it.
  */
 final class ShortCalls {
-  /** A class of the driver, and the static method that it calls no more. */
-  static final Map<String, String> CALLS =
-      Map.of(
-          "org/postgresql/core/ServerVersion",
-          "java/text/NumberFormat.getIntegerInstance()Ljava/text/NumberFormat;",
-          "org/postgresql/jdbc/PgConnection",
-          "java/lang/Class.forName(Ljava/lang/String;)Ljava/lang/Class;",
-          "org/postgresql/util/PGPropertyMaxResultBufferParser",
-          "java/lang/management/ManagementFactory.getMemoryMXBean()"
-              + "Ljava/lang/management/MemoryMXBean;");
+  private static final String DRIVER = "org/postgresql/";
+  private static final String SCRAM = DRIVER + "shaded/com/ongres/scram/common/ScramMechanism";
+  private static final String REGISTERS =
+      "java/sql/DriverManager.registerDriver(Ljava/sql/Driver;)V";
+  private static final String TIMES = DRIVER + "jdbc/TimestampUtils";
+
+  /**
+   * A static method that some classes call no more.
+   *
+   * @param in how the names of the classes begin
+   */
+  record LongCall(String in, String method) {}
+
+  static final List<LongCall> CALLS =
+      List.of(
+          new LongCall(
+              DRIVER + "core/ServerVersion",
+              "java/text/NumberFormat.getIntegerInstance()Ljava/text/NumberFormat;"),
+          new LongCall(
+              DRIVER + "jdbc/PgConnection",
+              "java/lang/Class.forName(Ljava/lang/String;)Ljava/lang/Class;"),
+          new LongCall(
+              DRIVER + "util/PGPropertyMaxResultBufferParser",
+              "java/lang/management/ManagementFactory.getMemoryMXBean()"
+                  + "Ljava/lang/management/MemoryMXBean;"),
+          new LongCall(DRIVER + "Driver", REGISTERS),
+          new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
+          new LongCall("org/sqlite/JDBC", REGISTERS),
+          new LongCall(
+              DRIVER,
+              "java/util/logging/Logger.getLogger(Ljava/lang/String;)Ljava/util/logging/Logger;"),
+          new LongCall(
+              TIMES, "java/util/TimeZone.getTimeZone(Ljava/lang/String;)Ljava/util/TimeZone;"),
+          new LongCall(
+              TIMES, "java/util/TimeZone.getTimeZone(Ljava/time/ZoneId;)Ljava/util/TimeZone;"),
+          new LongCall(
+              SCRAM,
+              "java/security/MessageDigest.getInstance(Ljava/lang/String;)"
+                  + "Ljava/security/MessageDigest;"),
+          new LongCall(
+              DRIVER + "shaded/com/ongres/stringprep/Stringprep",
+              "java/text/Normalizer.normalize(Ljava/lang/CharSequence;"
+                  + "Ljava/text/Normalizer$Form;)Ljava/lang/String;"),
+          new LongCall(
+              "picocli/CommandLine$Interpreter",
+              "picocli/CommandLine$BuiltIn.excluded(Ljava/lang/String;)Z"),
+          new LongCall(
+              "picocli/CommandLine$Model$CommandSpec",
+              "picocli/CommandLine$RegexTransformer.createDefault()"
+                  + "Lpicocli/CommandLine$RegexTransformer;"));
 
   private static final String WAYS = Type.getInternalName(ShortWays.class);
 
@@ -31,30 +71,48 @@ final class ShortCalls {
   /** A class with its long calls replaced; the same bytes if it has none. */
   static byte[] in(byte[] classFile) {
     ClassReader reader = new ClassReader(classFile);
-    String called = CALLS.get(reader.getClassName());
-    if (called == null) {
+    String name = reader.getClassName();
+    if (CALLS.stream().noneMatch(call -> name.startsWith(call.in()))) {
       return classFile;
     }
-    ClassWriter writer = new ClassWriter(reader, 0);
-    reader.accept(replacing(called, writer), 0);
-    return writer.toByteArray();
+    Replacing replacing = new Replacing(name, new ClassWriter(reader, 0));
+    reader.accept(replacing, 0);
+    return replacing.any ? replacing.written.toByteArray() : classFile;
   }
 
-  private static ClassVisitor replacing(String called, ClassWriter writer) {
-    return new ClassVisitor(Opcodes.ASM9, writer) {
-      @Override
-      public MethodVisitor visitMethod(
-          int access, String name, String type, String signature, String[] exceptions) {
-        MethodVisitor code = super.visitMethod(access, name, type, signature, exceptions);
-        return new MethodVisitor(Opcodes.ASM9, code) {
-          @Override
-          public void visitMethodInsn(
-              int kind, String owner, String method, String of, boolean ofInterface) {
-            boolean replaced = called.equals(owner + "." + method + of);
-            super.visitMethodInsn(kind, replaced ? WAYS : owner, method, of, ofInterface);
-          }
-        };
+  private static final class Replacing extends ClassVisitor {
+    private final String name;
+    private final ClassWriter written;
+    private boolean any;
+
+    Replacing(String name, ClassWriter written) {
+      super(Opcodes.ASM9, written);
+      this.name = name;
+      this.written = written;
+    }
+
+    @Override
+    public MethodVisitor visitMethod(
+        int access, String method, String type, String signature, String[] exceptions) {
+      MethodVisitor code = super.visitMethod(access, method, type, signature, exceptions);
+      return new MethodVisitor(Opcodes.ASM9, code) {
+        @Override
+        public void visitMethodInsn(
+            int kind, String owner, String called, String of, boolean ofInterface) {
+          boolean replaced = isLong(owner + "." + called + of);
+          any |= replaced;
+          super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
+        }
+      };
+    }
+
+    private boolean isLong(String method) {
+      for (LongCall call : CALLS) {
+        if (name.startsWith(call.in()) && call.method().equals(method)) {
+          return true;
+        }
       }
-    };
+      return false;
+    }
   }
 }

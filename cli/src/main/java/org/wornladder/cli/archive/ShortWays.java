@@ -2,13 +2,33 @@ package org.wornladder.cli.archive;
 
 import java.lang.management.MemoryMXBean;
 import java.lang.management.MemoryUsage;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.sql.Driver;
 import java.text.FieldPosition;
+import java.text.Normalizer;
 import java.text.NumberFormat;
 import java.text.ParsePosition;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.SimpleTimeZone;
+import java.util.TimeZone;
+import java.util.concurrent.TimeUnit;
+import java.util.logging.Logger;
 import javax.management.ObjectName;
+import picocli.CommandLine;
 
-/** What {@link ShortCalls} puts in the place of Java's own methods of the same names and types. */
+/** What {@link ShortCalls} puts in the place of methods of the same names and types. */
 public final class ShortWays {
+  private static final String UTC = "UTC";
+  private static final String GREENWICH = "GMT";
+
+  /** Hours. */
+  private static final int FARTHEST = 14;
+
+  private static final String DIGEST = "SHA-256";
+  private static final char LAST_PLAIN = 0x7f;
+
   private ShortWays() {}
 
   /** Reads digits, without a look at the locale: servers write their versions in no other ones. */
@@ -28,6 +48,67 @@ public final class ShortWays {
    */
   public static Class<?> forName(String name) throws ClassNotFoundException {
     return Class.forName(name, false, ShortWays.class.getClassLoader());
+  }
+
+  /** Leaves the driver to those who ask it by itself: the list of all drivers writes to a log. */
+  public static void registerDriver(Driver driver) {
+    // Nobody looks for it there.
+  }
+
+  /** One that was there before all others, without their manager: nothing is logged here. */
+  @SuppressWarnings("deprecation")
+  public static Logger getLogger(String name) {
+    return Logger.global;
+  }
+
+  /** A zone that is so many hours from Greenwich needs no table of the world's zones. */
+  public static TimeZone getTimeZone(String id) {
+    if (id.equals(UTC)) {
+      return new SimpleTimeZone(0, UTC);
+    }
+    for (int hours = -FARTHEST; id.startsWith(GREENWICH) && hours <= FARTHEST; hours++) {
+      if (id.equals(GREENWICH + (hours > 0 ? "+" : "") + (hours == 0 ? "" : hours))) {
+        return new SimpleTimeZone((int) TimeUnit.HOURS.toMillis(hours), id);
+      }
+    }
+    return TimeZone.getTimeZone(id);
+  }
+
+  /** Likewise. */
+  public static TimeZone getTimeZone(ZoneId zone) {
+    return zone.equals(ZoneOffset.UTC) ? getTimeZone(UTC) : TimeZone.getTimeZone(zone);
+  }
+
+  /**
+   * The one digest with which PostgreSQL has passwords proven (manual, 55.3 "SASL Authentication").
+   *
+   * @throws NoSuchAlgorithmException for any other, before it is looked for
+   */
+  public static MessageDigest getInstance(String algorithm) throws NoSuchAlgorithmException {
+    if (!algorithm.equals(DIGEST)) {
+      throw new NoSuchAlgorithmException(algorithm);
+    }
+    return MessageDigest.getInstance(algorithm);
+  }
+
+  /** Plain letters are what they are in every form (Unicode Standard Annex 15, section 1.2). */
+  public static String normalize(CharSequence text, Normalizer.Form form) {
+    for (int i = 0; i < text.length(); i++) {
+      if (text.charAt(i) > LAST_PLAIN) {
+        return Normalizer.normalize(text, form);
+      }
+    }
+    return text.toString();
+  }
+
+  /** Every option is a text: what reads others is left out without a look at its name. */
+  public static boolean excluded(String type) {
+    return true;
+  }
+
+  /** No names of options that take something back: none of ours has such a second name. */
+  public static CommandLine.RegexTransformer createDefault() {
+    return new CommandLine.RegexTransformer.Builder().build();
   }
 
   private static final class Digits extends NumberFormat {

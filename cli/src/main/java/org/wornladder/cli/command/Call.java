@@ -137,7 +137,8 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
 
   /** The project's folder. */
   Path projectFolder() {
-    return text(Options.PROJECT).map(folder::resolve).orElse(folder).normalize();
+    Optional<String> named = text(Options.PROJECT);
+    return (named.isPresent() ? folder.resolve(named.get()) : folder).normalize();
   }
 
   /** Opens the project. */

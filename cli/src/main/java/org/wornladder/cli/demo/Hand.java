@@ -2,9 +2,10 @@ package org.wornladder.cli.demo;
 
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Properties;
+import org.sqlite.JDBC;
 
 /** The person in the example who works at the database itself, past the ladder. */
 final class Hand {
@@ -12,7 +13,7 @@ final class Hand {
 
   /** Runs a statement in a database file. */
   static void at(Path file, String statement) {
-    try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+    try (Connection connection = new JDBC().connect("jdbc:sqlite:" + file, new Properties());
         Statement sql = connection.createStatement()) {
       sql.execute(statement);
     } catch (SQLException e) {

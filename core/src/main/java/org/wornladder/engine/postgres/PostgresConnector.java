@@ -5,8 +5,6 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.Properties;
-import java.util.logging.Level;
-import java.util.logging.Logger;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
 import org.postgresql.jdbc.PgConnection;
@@ -25,13 +23,6 @@ final class PostgresConnector {
 
   /** {@code invalid_parameter_value} (manual, appendix A "Error Codes"). */
   private static final String INVALID_VALUE = "22023";
-
-  /** The driver's own words to the console; what it throws says the same. Held, or it is lost. */
-  private static final Logger DRIVER = Logger.getLogger("org.postgresql");
-
-  static {
-    DRIVER.setLevel(Level.OFF);
-  }
 
   private final Target target;
   private final ServerUrl url;
