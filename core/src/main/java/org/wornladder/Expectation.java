@@ -27,12 +27,12 @@ import org.wornladder.schema.Snapshot;
 record Expectation(
     Site site, Snapshots.Ready stands, Optional<String> answers, Snapshot expected, boolean known) {
   static Expectation of(Site site, History history) throws SQLException {
-    return told(site, site::structure, () -> history).expectation();
+    return told(site, site::structure, () -> history, false).expectation();
   }
 
   /** The same for who keeps what stands there. */
   static Expectation toKeep(Site site, History history) throws SQLException {
-    return told(site, site::structureToKeep, () -> history).expectation();
+    return told(site, site::structureToKeep, () -> history, false).expectation();
   }
 
   /** The same with the history, which is read while what stands there is told. */
@@ -40,12 +40,14 @@ record Expectation(
 
   /**
    * @param known the history, if it was read already
+   * @param differs whether it is known that something else stands there than is expected
    */
-  static Told told(Site site, Optional<History> known) throws SQLException {
+  static Told told(Site site, Optional<History> known, boolean differs) throws SQLException {
     return told(
         site,
         site::structure,
-        () -> known.isPresent() ? known.get() : site.journal().read(Depth.WHOLE));
+        () -> known.isPresent() ? known.get() : site.journal().read(Depth.WHOLE),
+        differs);
   }
 
   /** How a structure is read. */
@@ -53,14 +55,17 @@ record Expectation(
     Schema take() throws SQLException;
   }
 
-  private static Told told(Site site, Look look, Callable<History> reading) throws SQLException {
+  private static Told told(Site site, Look look, Callable<History> reading, boolean differs)
+      throws SQLException {
     Schema there = there(look);
     Snapshots snapshots = site.snapshots();
     try (Meanwhile<Kept> asking =
-        Meanwhile.begin(() -> new Kept(reading.call(), snapshots.last()))) {
-      Snapshots.Ready stands = Snapshots.Ready.of(there.snapshot());
+        Meanwhile.begin(() -> Kept.of(reading.call(), snapshots, differs))) {
+      Snapshot live = there.snapshot();
+      Snapshots.Ready stands = differs ? Snapshots.Ready.later(live) : Snapshots.Ready.of(live);
       Kept kept = asking.get();
-      Optional<Snapshot> expected = snapshots.expected(kept.last(), stands);
+      Optional<Snapshot> expected =
+          kept.expected().isPresent() ? kept.expected() : snapshots.expected(kept.last(), stands);
       return new Told(kept.history(), of(site, kept.history(), stands, there.answers(), expected));
     }
   }
@@ -73,8 +78,17 @@ record Expectation(
     }
   }
 
-  /** What was kept of the runs so far. */
-  private record Kept(History history, Snapshots.Last last) {}
+  /**
+   * What was kept of the runs so far.
+   *
+   * @param expected what should stand there, if it is sure to be needed
+   */
+  private record Kept(History history, Snapshots.Last last, Optional<Snapshot> expected) {
+    static Kept of(History history, Snapshots snapshots, boolean differs) throws SQLException {
+      Snapshots.Last last = snapshots.last();
+      return new Kept(history, last, differs ? snapshots.expected(last) : Optional.empty());
+    }
+  }
 
   private static Expectation of(
       Site site,

@@ -91,15 +91,19 @@ record Structures(
         Access.READ,
         site -> {
           Optional<History> known = Optional.empty();
+          Optional<String> answers = Optional.empty();
           if (against == Against.EXPECTED
               && site.engine().abilities().contains(Ability.STRUCTURE_FINGERPRINT)) {
             known = Optional.of(site.journal().read(Depth.WHOLE));
-            Optional<Drift> asExpected = asExpected(site, known.get());
+            answers = site.snapshots().last().answers();
+          }
+          if (answers.isPresent()) {
+            Optional<Drift> asExpected = asExpected(site, known.get(), answers.get());
             if (asExpected.isPresent()) {
               return asExpected.get();
             }
           }
-          Expectation.Told told = Expectation.told(site, known);
+          Expectation.Told told = Expectation.told(site, known, answers.isPresent());
           Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
@@ -118,14 +122,11 @@ record Structures(
    * The same if the database itself tells that all stands as the last run left it, and that was as
    * expected; it need not be read then.
    */
-  private Optional<Drift> asExpected(Site site, History history) throws SQLException {
-    Optional<String> kept = site.snapshots().last().answers();
-    if (kept.isEmpty()) {
-      return Optional.empty();
-    }
+  private Optional<Drift> asExpected(Site site, History history, String answers)
+      throws SQLException {
     try (Meanwhile<Optional<String>> asking = Meanwhile.begin(site::answers)) {
       Beside beside = beside(site, history);
-      return asking.get().equals(kept)
+      return asking.get().equals(Optional.of(answers))
           ? Optional.of(beside.drift(Against.EXPECTED, true, Sight.NOTHING, 0))
           : Optional.empty();
     }

@@ -69,14 +69,36 @@ public final class Snapshots {
         + "_snapshot";
   }
 
-  /**
-   * A snapshot as it is kept, but for the packing: most contents are in the table already.
-   *
-   * @param fingerprint of all that it tells, rights included
-   */
-  public record Ready(Snapshot snapshot, String fingerprint) {
+  /** A snapshot as it is kept, but for the packing: most contents are in the table already. */
+  public static final class Ready {
+    private final Snapshot snapshot;
+    private Optional<String> fingerprint = Optional.empty();
+
+    private Ready(Snapshot snapshot) {
+      this.snapshot = snapshot;
+    }
+
     public static Ready of(Snapshot snapshot) {
-      return new Ready(snapshot, snapshot.jsonFingerprint());
+      Ready ready = new Ready(snapshot);
+      ready.fingerprint();
+      return ready;
+    }
+
+    /** One of which the fingerprint may never be asked for: it takes a tenth of a short run. */
+    public static Ready later(Snapshot snapshot) {
+      return new Ready(snapshot);
+    }
+
+    public Snapshot snapshot() {
+      return snapshot;
+    }
+
+    /** Of all that it tells, rights included. */
+    public synchronized String fingerprint() {
+      if (fingerprint.isEmpty()) {
+        fingerprint = Optional.of(snapshot.jsonFingerprint());
+      }
+      return fingerprint.get();
     }
   }
 
@@ -101,6 +123,15 @@ public final class Snapshots {
     return expected.isEmpty() || before.isEmpty()
         ? Optional.empty()
         : Optional.of(ExpectedStructure.after(expected.get(), before.get(), live.snapshot()));
+  }
+
+  /**
+   * The same, if it is known already that something else stands there.
+   *
+   * @return empty if that depends on what stands there, too
+   */
+  public Optional<Snapshot> expected(Last last) throws SQLException {
+    return last.began().isEmpty() ? unpacked(last.expected()) : Optional.empty();
   }
 
   /**

@@ -105,6 +105,15 @@ class SnapshotsTest {
   }
 
   @Test
+  void whereSomethingElseStandsTheKeptIsUnpackedUnlessARunDidNotEnd() throws SQLException {
+    assertThat(snapshots.expected(snapshots.last())).isEmpty();
+    snapshots.keepExpected(Snapshots.Ready.later(of("bin")), Optional.of("a"), 1);
+    assertThat(snapshots.expected(snapshots.last())).contains(of("bin"));
+    snapshots.keepBefore(Snapshots.Ready.later(of("bin", "crate")), 1);
+    assertThat(snapshots.expected(snapshots.last())).isEmpty();
+  }
+
+  @Test
   void whatTheDatabaseAnswersCountsUntilTheNextRunBegins() throws SQLException {
     snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.of("a"), 1);
     assertThat(snapshots.last().answers()).contains("a");
