@@ -24,7 +24,8 @@ import org.wornladder.schema.Index;
 final class PostgresIndexes {
   /**
    * What is not set is null, and so is what is not needed: many rows come, most of them plain. A
-   * plain index has no definition here, but its columns' operator classes and collations.
+   * plain index has no definition here, but a colon, its number, and those of its columns' operator
+   * classes and collations, with colons between them.
    */
   static final String QUERY =
       """
@@ -32,9 +33,12 @@ final class PostgresIndexes {
             CASE WHEN x.indisprimary THEN 'p' END, CASE WHEN x.indisunique THEN 'u' END,
             CASE WHEN x.indpred IS NOT NULL THEN 'w' END, CASE WHEN k.oid IS NOT NULL THEN 'c' END,
             CASE WHEN NOT x.indisvalid THEN 'n' END), ''),
-          CASE WHEN o.plain THEN x.indclass::text END,
-          CASE WHEN o.plain THEN x.indcollation::text END, CASE WHEN o.plain THEN i.oid END,
-          CASE WHEN k.oid IS NULL AND NOT o.plain THEN pg_catalog.pg_get_indexdef(i.oid) END,
+          CASE WHEN k.oid IS NOT NULL THEN NULL WHEN x.indisunique OR x.indexprs IS NOT NULL
+              OR x.indpred IS NOT NULL OR x.indnatts > x.indnkeyatts OR i.reloptions IS NOT NULL
+              OR translate(x.indoption::text, '0 ', '') <> '' OR i.relam <> (SELECT m.oid
+                FROM pg_catalog.pg_am m WHERE m.amname = 'btree')
+            THEN pg_catalog.pg_get_indexdef(i.oid)
+            ELSE ':' || i.oid || ':' || x.indclass::text || ':' || x.indcollation::text END,
           CASE WHEN x.indnatts > x.indnkeyatts THEN x.indnkeyatts END,
           CASE WHEN x.indisprimary AND k.conname <> left(c.relname, 58) || '_pkey' THEN k.conname END,
           CASE WHEN x.indisprimary AND (k.condeferrable OR x.indnatts > x.indnkeyatts)
@@ -44,10 +48,6 @@ final class PostgresIndexes {
         JOIN %schemas ON n.oid = c.relnamespace
         LEFT JOIN pg_catalog.pg_constraint k ON k.conindid = x.indexrelid
           AND k.conrelid = x.indrelid AND k.contype IN ('p', 'u', 'x')
-        CROSS JOIN LATERAL (SELECT k.oid IS NULL AND NOT x.indisunique AND x.indexprs IS NULL
-          AND x.indpred IS NULL AND x.indnatts = x.indnkeyatts AND i.reloptions IS NULL
-          AND translate(x.indoption::text, '0 ', '') = '' AND i.relam = (SELECT m.oid
-            FROM pg_catalog.pg_am m WHERE m.amname = 'btree') AS plain) o
        WHERE c.relkind IN ('r', 'p') AND NOT i.relispartition AND %own(pg_class, c)
        ORDER BY x.indrelid, i.relname""";
 
@@ -104,7 +104,7 @@ final class PostgresIndexes {
   }
 
   /** What tells the definition of an index that looks plain: numbers, and its own one. */
-  private record Plain(List<String> classes, List<String> collations, String number) {}
+  private record Plain(String number, List<String> classes, List<String> collations) {}
 
   /** An index whose definition only the server can write, and where it stands. */
   private record Undefined(Row row, Plain plain, List<Index> ofTable, int place) {}
@@ -123,7 +123,7 @@ final class PostgresIndexes {
       List<String> keys = attributes.numbers(found.getString(3));
       List<String> columns = attributes.names(table, keys);
       String is = found.getString(4);
-      String first = found.getString(9);
+      String first = found.getString(6);
       Row row =
           new Row(
               table,
@@ -131,12 +131,12 @@ final class PostgresIndexes {
               keys,
               first == null ? columns : columns.subList(0, Integer.parseInt(first)),
               is == null ? "" : is);
-      add(row, found);
+      add(row, found.getString(5));
       if (row.is(PRIMARY)) {
         primaryKeys.put(table, row.columns());
         Map<String, String> more = new HashMap<>();
-        keyName(more, found.getString(10));
-        StructureRows.put(more, Element.DEFINITION, found.getString(11));
+        keyName(more, found.getString(7));
+        StructureRows.put(more, Element.DEFINITION, found.getString(8));
         more.put(Column.COMMENT, comments.onConstraint(table, row.name()));
         keyMore.put(table, more);
       }
@@ -149,24 +149,31 @@ final class PostgresIndexes {
     StructureRows.put(more, invented ? Element.KNOWN_AS : ForeignKey.NAME, name);
   }
 
-  private void add(Row row, ResultSet found) throws SQLException {
+  /**
+   * @param told its definition, or the numbers of a plain one; null for a constraint's
+   */
+  private void add(Row row, String told) throws SQLException {
     List<Index> ofTable = indexes.computeIfAbsent(row.table(), key -> new ArrayList<>());
-    String number = found.getString(7);
     Optional<String> definition;
-    if (number == null) {
-      definition = Optional.of(unnamed(found.getString(8)));
-    } else {
-      Plain plain =
-          new Plain(
-              attributes.numbers(found.getString(5)),
-              attributes.numbers(found.getString(6)),
-              number);
+    if (told != null && told.startsWith(":")) {
+      Plain plain = plain(told);
       definition = definition(row, plain);
       if (definition.isEmpty()) {
         undefined.add(new Undefined(row, plain, ofTable, ofTable.size()));
       }
+    } else {
+      definition = Optional.of(unnamed(told));
     }
     ofTable.add(index(row, definition.orElse("")));
+  }
+
+  private Plain plain(String told) {
+    int classes = told.indexOf(':', 1) + 1;
+    int collations = told.indexOf(':', classes) + 1;
+    return new Plain(
+        told.substring(1, classes - 1),
+        attributes.numbers(told.substring(classes, collations - 1)),
+        attributes.numbers(told.substring(collations)));
   }
 
   /**

@@ -17,6 +17,23 @@ final class PostgresScope {
   private static final String SCHEMAS =
       "SELECT n.oid, n.nspname FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all) ORDER BY n.oid";
 
+  /** How a column {@code a} of {@code c} numbers its rows; what is usual is not said. */
+  private static final String IDENTITY =
+      """
+      CASE WHEN a.attidentity <> '' THEN (SELECT concat_ws(' ', CASE a.attidentity WHEN 'a'
+            THEN 'always' ELSE 'by default' END, '(' || nullif(concat_ws(' ',
+              CASE WHEN s.seqstart <> 1 THEN 'START WITH ' || s.seqstart END,
+              CASE WHEN s.seqincrement <> 1 THEN 'INCREMENT BY ' || s.seqincrement END,
+              CASE WHEN s.seqmin <> 1 THEN 'MINVALUE ' || s.seqmin END,
+              CASE WHEN s.seqmax NOT IN (32767, 2147483647, 9223372036854775807)
+                THEN 'MAXVALUE ' || s.seqmax END,
+              CASE WHEN s.seqcache <> 1 THEN 'CACHE ' || s.seqcache END,
+              CASE WHEN s.seqcycle THEN 'CYCLE' END), '') || ')')
+            FROM pg_catalog.pg_depend o JOIN pg_catalog.pg_sequence s ON s.seqrelid = o.objid
+            WHERE o.refobjid = c.oid AND o.refobjsubid = a.attnum AND o.deptype = 'i'
+              AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
+              AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END""";
+
   /** The number of no schema. */
   private static final String NONE = "(0::pg_catalog.oid, '')";
 
@@ -90,11 +107,12 @@ final class PostgresScope {
    * {@code %name(x)} a name in the schema {@code n}, {@code %quoted(x)} the same as statements
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
    * no extension owns x, and that it is none of the tables left out, {@code %comment(x)} the
-   * comment on the column of that number of {@code c}, {@code %reordered} that {@code c} is a
-   * partition whose columns stand in another order than its parent's, {@code %action(x)} what a
-   * foreign key does, {@code %some} the columns that a foreign key {@code k} sets, where not all;
-   * {@code %modify(x)} what an aggregate's function does to its state, where that is not the usual;
-   * {@code %all}, {@code %others} and {@code %first} the names of the schemas.
+   * comment on the column of that number of {@code c}, {@code %identity} how a column {@code a} of
+   * {@code c} numbers its rows, {@code %reordered} that {@code c} is a partition whose columns
+   * stand in another order than its parent's, {@code %action(x)} what a foreign key does, {@code
+   * %some} the columns that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an
+   * aggregate's function does to its state, where that is not the usual; {@code %all}, {@code
+   * %others} and {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -138,6 +156,7 @@ final class PostgresScope {
                   + given
                   + ")"
               : "NULL";
+      case "identity" -> has(PostgresSorts.SEQUENCE) ? IDENTITY : "NULL";
       case "reordered" ->
           // A partition's columns stand in the parent's order, but for one that was a table before.
           "c.relispartition AND "

@@ -84,19 +84,7 @@ final class PostgresStructure {
               WHERE d.adrelid = c.oid AND d.adnum = a.attnum),
             CASE WHEN a.attgenerated <> '' THEN c.oid ELSE 0 END) END,
           CASE a.attgenerated WHEN 's' THEN ' stored' WHEN 'v' THEN ' virtual' END,
-          CASE WHEN a.attidentity <> '' THEN (SELECT concat_ws(' ', CASE a.attidentity WHEN 'a'
-            THEN 'always' ELSE 'by default' END, '(' || nullif(concat_ws(' ',
-              CASE WHEN s.seqstart <> 1 THEN 'START WITH ' || s.seqstart END,
-              CASE WHEN s.seqincrement <> 1 THEN 'INCREMENT BY ' || s.seqincrement END,
-              CASE WHEN s.seqmin <> 1 THEN 'MINVALUE ' || s.seqmin END,
-              CASE WHEN s.seqmax NOT IN (32767, 2147483647, 9223372036854775807)
-                THEN 'MAXVALUE ' || s.seqmax END,
-              CASE WHEN s.seqcache <> 1 THEN 'CACHE ' || s.seqcache END,
-              CASE WHEN s.seqcycle THEN 'CYCLE' END), '') || ')')
-            FROM pg_catalog.pg_depend o JOIN pg_catalog.pg_sequence s ON s.seqrelid = o.objid
-            WHERE o.refobjid = c.oid AND o.refobjsubid = a.attnum AND o.deptype = 'i'
-              AND o.classid = 'pg_catalog.pg_class'::pg_catalog.regclass
-              AND o.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass) END,
+          %identity,
           CASE WHEN a.attcollation <> t.typcollation THEN %collation(a.attcollation) END,
           %comment(a.attnum), a.attnum, nullif(quote_ident(a.attname), a.attname), a.attcollation,
           CASE a.atttypid WHEN 'pg_catalog.varchar'::pg_catalog.regtype
