@@ -124,7 +124,7 @@ record Expectation(
 
   /** Says what should stand there from now on. */
   void keep(Snapshot should) throws SQLException {
-    keep(Snapshots.Ready.of(should), answers.filter(answer -> live().equals(should)));
+    keep(Snapshots.Ready.ofNew(should), answers.filter(answer -> live().equals(should)));
   }
 
   /**
@@ -148,7 +148,8 @@ record Expectation(
     Snapshot now = after.snapshot();
     try (Meanwhile<StructureSummary> summary =
         Meanwhile.begin(() -> StructureSummary.between(live(), now))) {
-      Snapshots.Ready should = Snapshots.Ready.of(ExpectedStructure.after(expected, live(), now));
+      Snapshots.Ready should =
+          Snapshots.Ready.ofNew(ExpectedStructure.after(expected, live(), now));
       Optional<String> answers = after.answers().filter(answer -> now.equals(should.snapshot()));
       return new Result(summary.get(), should, answers);
     }

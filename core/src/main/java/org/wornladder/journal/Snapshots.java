@@ -11,6 +11,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -72,21 +73,31 @@ public final class Snapshots {
   /** A snapshot as it is kept, but for the packing: most contents are in the table already. */
   public static final class Ready {
     private final Snapshot snapshot;
+    private final Optional<String> json;
     private Optional<String> fingerprint = Optional.empty();
 
-    private Ready(Snapshot snapshot) {
+    private Ready(Snapshot snapshot, Optional<String> json) {
       this.snapshot = snapshot;
+      this.json = json;
     }
 
+    /** One whose content is there already, as most are. */
     public static Ready of(Snapshot snapshot) {
-      Ready ready = new Ready(snapshot);
+      Ready ready = new Ready(snapshot, Optional.empty());
+      ready.fingerprint();
+      return ready;
+    }
+
+    /** One whose content is new. */
+    public static Ready ofNew(Snapshot snapshot) {
+      Ready ready = new Ready(snapshot, Optional.of(snapshot.json()));
       ready.fingerprint();
       return ready;
     }
 
     /** One of which the fingerprint may never be asked for: it takes a tenth of a short run. */
     public static Ready later(Snapshot snapshot) {
-      return new Ready(snapshot);
+      return new Ready(snapshot, Optional.empty());
     }
 
     public Snapshot snapshot() {
@@ -96,9 +107,15 @@ public final class Snapshots {
     /** Of all that it tells, rights included. */
     public synchronized String fingerprint() {
       if (fingerprint.isEmpty()) {
-        fingerprint = Optional.of(snapshot.jsonFingerprint());
+        fingerprint =
+            Optional.of(
+                json.isPresent() ? Fingerprint.sha256(json.get()) : snapshot.jsonFingerprint());
       }
       return fingerprint.get();
+    }
+
+    private String content() {
+      return Packing.pack(json.isPresent() ? json.get() : snapshot.json());
     }
   }
 
@@ -203,7 +220,7 @@ public final class Snapshots {
     }
     there = Optional.of(true);
     Row row = isNew ? Row.FIRST : rowFor(snapshot.fingerprint());
-    String content = row.holdsContent() ? "" : Packing.pack(snapshot.snapshot().json());
+    String content = row.holdsContent() ? "" : snapshot.content();
     session.begin();
     if (answers.isPresent()) {
       insert(row.number(), Moment.ANSWERS, entry, answers.get(), "");
