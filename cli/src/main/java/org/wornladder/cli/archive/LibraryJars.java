@@ -27,7 +27,7 @@ public final class LibraryJars {
   private static final String CLASS = ".class";
   private static final String CHANGED =
       "When Worn Ladder was built, old class files in this jar were given stack maps, lambdas\n"
-          + "classes of their own, and a few calls of Java's methods shorter ones.\n";
+          + "classes of their own, and a few calls shorter ways.\n";
 
   private LibraryJars() {}
 

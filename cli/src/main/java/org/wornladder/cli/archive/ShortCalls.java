@@ -1,6 +1,7 @@
 package org.wornladder.cli.archive;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.ClassWriter;
@@ -38,9 +39,6 @@ final class ShortCalls {
               DRIVER + "util/PGPropertyMaxResultBufferParser",
               "java/lang/management/ManagementFactory.getMemoryMXBean()"
                   + "Ljava/lang/management/MemoryMXBean;"),
-          new LongCall(DRIVER + "Driver", REGISTERS),
-          new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
-          new LongCall("org/sqlite/JDBC", REGISTERS),
           new LongCall(
               DRIVER,
               "java/util/logging/Logger.getLogger(Ljava/lang/String;)Ljava/util/logging/Logger;"),
@@ -66,13 +64,25 @@ final class ShortCalls {
 
   private static final String WAYS = Type.getInternalName(ShortWays.class);
 
+  /**
+   * Those that are left out: they take one thing, give nothing, and say what nobody asks for. The
+   * list of all drivers writes to a log, for which Java links a text at run time.
+   */
+  static final List<LongCall> LEFT_OUT =
+      List.of(
+          new LongCall(DRIVER + "Driver", REGISTERS),
+          new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
+          new LongCall("org/sqlite/JDBC", REGISTERS));
+
   private ShortCalls() {}
 
   /** A class with its long calls replaced; the same bytes if it has none. */
   static byte[] in(byte[] classFile) {
     ClassReader reader = new ClassReader(classFile);
     String name = reader.getClassName();
-    if (CALLS.stream().noneMatch(call -> name.startsWith(call.in()))) {
+    if (Stream.of(CALLS, LEFT_OUT)
+        .flatMap(List::stream)
+        .noneMatch(call -> name.startsWith(call.in()))) {
       return classFile;
     }
     Replacing replacing = new Replacing(name, new ClassWriter(reader, 0));
@@ -99,15 +109,21 @@ final class ShortCalls {
         @Override
         public void visitMethodInsn(
             int kind, String owner, String called, String of, boolean ofInterface) {
-          boolean replaced = isLong(owner + "." + called + of);
-          any |= replaced;
-          super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
+          String whole = owner + "." + called + of;
+          boolean replaced = isAmong(CALLS, whole);
+          boolean leftOut = isAmong(LEFT_OUT, whole);
+          any |= replaced || leftOut;
+          if (leftOut) {
+            super.visitInsn(Opcodes.POP);
+          } else {
+            super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
+          }
         }
       };
     }
 
-    private boolean isLong(String method) {
-      for (LongCall call : CALLS) {
+    private boolean isAmong(List<LongCall> calls, String method) {
+      for (LongCall call : calls) {
         if (name.startsWith(call.in()) && call.method().equals(method)) {
           return true;
         }

@@ -4,7 +4,6 @@ import java.lang.management.MemoryMXBean;
 import java.lang.management.MemoryUsage;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.sql.Driver;
 import java.text.FieldPosition;
 import java.text.Normalizer;
 import java.text.NumberFormat;
@@ -48,11 +47,6 @@ public final class ShortWays {
    */
   public static Class<?> forName(String name) throws ClassNotFoundException {
     return Class.forName(name, false, ShortWays.class.getClassLoader());
-  }
-
-  /** Leaves the driver to those who ask it by itself: the list of all drivers writes to a log. */
-  public static void registerDriver(Driver driver) {
-    // Nobody looks for it there.
   }
 
   /** One that was there before all others, without their manager: nothing is logged here. */
