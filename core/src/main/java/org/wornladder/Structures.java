@@ -90,45 +90,49 @@ record Structures(
         environment,
         Access.READ,
         site -> {
-          Optional<History> known = Optional.empty();
-          Optional<String> answers = Optional.empty();
-          if (against == Against.EXPECTED
-              && site.engine().abilities().contains(Ability.STRUCTURE_FINGERPRINT)) {
-            known = Optional.of(site.journal().read(Depth.WHOLE));
-            answers = site.snapshots().last().answers();
+          Optional<Glance> glance = glance(site, against);
+          Optional<Boolean> same = glance.flatMap(Glance::same);
+          if (same.equals(Optional.of(true))) {
+            return glance.get().beside().drift(against, true, Sight.NOTHING, 0);
           }
-          if (answers.isPresent()) {
-            Optional<Drift> asExpected = asExpected(site, known.get(), answers.get());
-            if (asExpected.isPresent()) {
-              return asExpected.get();
-            }
-          }
-          Expectation.Told told = Expectation.told(site, known, answers.isPresent());
+          Expectation.Told told =
+              Expectation.told(
+                  site, glance.map(one -> one.beside().history()), same.equals(Optional.of(false)));
           Expectation expectation = told.expectation();
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
           List<Difference> counting = counting(all);
           Sight sight = Sight.of(counting, should, expectation.live());
-          return beside(site, told.history())
-              .drift(
-                  against,
-                  against != Against.EXPECTED || expectation.known(),
-                  sight,
-                  all.size() - counting.size());
+          Beside beside = glance.isPresent() ? glance.get().beside() : beside(site, told.history());
+          return beside.drift(
+              against,
+              against != Against.EXPECTED || expectation.known(),
+              sight,
+              all.size() - counting.size());
         });
   }
 
   /**
-   * The same if the database itself tells that all stands as the last run left it, and that was as
-   * expected; it need not be read then.
+   * What there is to say before the structure is read.
+   *
+   * @param same whether all stands as the last run left it, and that was as expected; empty if the
+   *     database cannot tell
    */
-  private Optional<Drift> asExpected(Site site, History history, String answers)
-      throws SQLException {
-    try (Meanwhile<Optional<String>> asking = Meanwhile.begin(site::answers)) {
+  private record Glance(Beside beside, Optional<Boolean> same) {}
+
+  /** Asks the database itself; empty where its fingerprint would not tell, or it has none. */
+  private Optional<Glance> glance(Site site, Against against) throws SQLException {
+    if (against != Against.EXPECTED
+        || !site.engine().abilities().contains(Ability.STRUCTURE_FINGERPRINT)) {
+      return Optional.empty();
+    }
+    History history = site.journal().read(Depth.WHOLE);
+    Optional<String> kept = site.snapshots().last().answers();
+    try (Meanwhile<Optional<String>> asking =
+        Meanwhile.begin(() -> kept.isPresent() ? site.answers() : kept)) {
       Beside beside = beside(site, history);
-      return asking.get().equals(Optional.of(answers))
-          ? Optional.of(beside.drift(Against.EXPECTED, true, Sight.NOTHING, 0))
-          : Optional.empty();
+      Optional<String> answers = asking.get();
+      return Optional.of(new Glance(beside, kept.flatMap(one -> answers.map(one::equals))));
     }
   }
 

@@ -62,26 +62,8 @@ public abstract class SqlDdl implements Ddl {
 
   /** Whether it is a table of another schema, which a foreign key names with both in quotes. */
   protected final boolean isElsewhere(String name) {
-    int dot = quotedEnd(name, 0);
-    return dot > 0 && name.startsWith(".", dot) && quotedEnd(name, dot + 1) == name.length();
-  }
-
-  /** The place behind the quoted name that begins at another one; -1 if none does. */
-  private int quotedEnd(String text, int at) {
-    char quote = quoting.nameQuote();
-    if (at >= text.length() || text.charAt(at) != quote) {
-      return -1;
-    }
-    int end = at + 1;
-    while (end < text.length()) {
-      if (text.charAt(end++) == quote) {
-        if (end == text.length() || text.charAt(end) != quote) {
-          return end > at + 2 ? end : -1;
-        }
-        end++;
-      }
-    }
-    return -1;
+    int dot = quoting.nameEnd(name, 0);
+    return dot > 0 && name.startsWith(".", dot) && quoting.nameEnd(name, dot + 1) == name.length();
   }
 
   /** A name, in quotes where it needs them. */

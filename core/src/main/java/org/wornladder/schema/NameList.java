@@ -2,6 +2,7 @@ package org.wornladder.schema;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.sql.Quoting;
 
 /**
  * Names as one text and back: parted by a comma and a blank; a name with anything but letters,
@@ -11,6 +12,7 @@ import java.util.List;
 public final class NameList {
   private static final String BETWEEN = ", ";
   private static final String QUOTE = "\"";
+  private static final Quoting QUOTING = new Quoting('"', false);
 
   private NameList() {}
 
@@ -18,7 +20,7 @@ public final class NameList {
     List<String> written = new ArrayList<>();
     for (String name : names) {
       boolean plain = !name.isEmpty() && plainEnd(name, 0) == name.length();
-      written.add(plain ? name : QUOTE + name.replace(QUOTE, QUOTE + QUOTE) + QUOTE);
+      written.add(plain ? name : QUOTING.name(name));
     }
     return String.join(BETWEEN, written);
   }
@@ -43,17 +45,9 @@ public final class NameList {
         : written;
   }
 
-  /** The place behind the name that begins at another one; that one if none does. */
+  /** The place behind the name that begins at another one; none behind it if none does. */
   private static int end(String text, int at) {
-    return text.startsWith(QUOTE, at) ? quotedEnd(text, at) : plainEnd(text, at);
-  }
-
-  private static int quotedEnd(String text, int at) {
-    int end = text.indexOf(QUOTE, at + 1);
-    while (end >= 0 && text.startsWith(QUOTE, end + 1)) {
-      end = text.indexOf(QUOTE, end + 2);
-    }
-    return end < 0 ? at : end + 1;
+    return text.startsWith(QUOTE, at) ? QUOTING.nameEnd(text, at) : plainEnd(text, at);
   }
 
   private static int plainEnd(String text, int at) {

@@ -22,6 +22,14 @@ public record Quoting(char nameQuote, boolean backslash) {
     return quote + name.replace(quote, quote + quote) + quote;
   }
 
+  /**
+   * The offset behind the quoted name that begins at another one; -1 if none does, or never ends.
+   */
+  public int nameEnd(String text, int at) {
+    boolean begins = at < text.length() && text.charAt(at) == nameQuote;
+    return begins ? Scan.quoted(text, at, false) : -1;
+  }
+
   /** Quoted names, with a comma and a blank between them. */
   public String names(List<String> names) {
     StringJoiner all = new StringJoiner(", ");
