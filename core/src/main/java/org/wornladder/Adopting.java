@@ -139,7 +139,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
 
   private static RungDraft draft(List<Element> taken, CreationScript script) {
     List<String> up = new ArrayList<>();
-    up.add(MARK + new Snapshot(taken).fingerprint());
+    up.add(MARK + new Snapshot(taken).meaningFingerprint());
     up.addAll(RungDraft.lines(script.statements()));
     return new RungDraft(up, List.of(), Optional.of(REASON));
   }
@@ -180,7 +180,8 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
       throws SQLException {
     Matcher marked = MARKED.matcher(rung.script().source());
     String name = site.environment().name();
-    boolean same = marked.find() && marked.group(1).equals(new Snapshot(taken).fingerprint());
+    boolean same =
+        marked.find() && marked.group(1).equals(new Snapshot(taken).meaningFingerprint());
     List<Difference> differences =
         same ? List.of() : structures.fromFirstRung(site.environment(), rung, new Snapshot(taken));
     if (differences.isEmpty()) {

@@ -11,7 +11,6 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -95,7 +94,7 @@ public final class Snapshots {
       return ready;
     }
 
-    /** One of which the fingerprint may never be asked for: it takes a tenth of a short run. */
+    /** One of which the fingerprint may never be asked for: it takes time in a short run. */
     public static Ready later(Snapshot snapshot) {
       return new Ready(snapshot, Optional.empty());
     }
@@ -107,9 +106,7 @@ public final class Snapshots {
     /** Of all that it tells, rights included. */
     public synchronized String fingerprint() {
       if (fingerprint.isEmpty()) {
-        fingerprint =
-            Optional.of(
-                json.isPresent() ? Fingerprint.sha256(json.get()) : snapshot.jsonFingerprint());
+        fingerprint = Optional.of(snapshot.fingerprint());
       }
       return fingerprint.get();
     }

@@ -7,6 +7,7 @@ import java.util.Iterator;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Set;
+import java.util.function.BiConsumer;
 
 /**
  * Facts by word, in the order of the words, without those that are empty. Never changed, so that
@@ -94,6 +95,13 @@ final class Facts extends AbstractMap<String, String> {
   @Override
   public int size() {
     return told.length / 2;
+  }
+
+  @Override
+  public void forEach(BiConsumer<? super String, ? super String> taker) {
+    for (int place = 0; place < told.length; place += 2) {
+      taker.accept(told[place], told[place + 1]);
+    }
   }
 
   @Override

@@ -61,14 +61,37 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
     return SnapshotJson.read(json);
   }
 
-  /** SHA-256 over the JSON of all that counts, as 64 hexadecimal digits. */
-  public String fingerprint() {
-    return withoutRights().meaning().jsonFingerprint();
+  /** The same of what counts alone: no owners, no grants, no names that nobody chose. */
+  public String meaningFingerprint() {
+    return withoutRights().meaning().fingerprint();
   }
 
-  /** SHA-256 over the JSON, as 64 hexadecimal digits. */
-  public String jsonFingerprint() {
-    return Fingerprint.sha256(out -> SnapshotJson.write(this, out));
+  /**
+   * SHA-256 over all that it tells, as 64 hexadecimal digits: the version of its words, and then
+   * each element's kind, name, facts and parts, with how many there are, in order.
+   */
+  public String fingerprint() {
+    Fingerprint.Parts parts = new Fingerprint.Parts();
+    parts.add(Integer.toString(SnapshotJson.VERSION));
+    tell(elements, parts);
+    return parts.hex();
+  }
+
+  private static void tell(List<Element> elements, Fingerprint.Parts parts) {
+    parts.add(Integer.toString(elements.size()));
+    for (Element element : elements) {
+      parts.add(element.kind().word());
+      parts.add(element.name());
+      parts.add(Integer.toString(element.facts().size()));
+      element
+          .facts()
+          .forEach(
+              (word, value) -> {
+                parts.add(word);
+                parts.add(value);
+              });
+      tell(element.parts(), parts);
+    }
   }
 
   private Snapshot meaning() {

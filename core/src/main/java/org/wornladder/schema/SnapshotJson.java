@@ -22,7 +22,7 @@ import java.util.TreeMap;
  */
 final class SnapshotJson {
   /** Which words the structure is told in: a version that tells it in others has another number. */
-  private static final int VERSION = 5;
+  static final int VERSION = 5;
 
   private static final String WORDS = "words";
   private static final String ELEMENTS = "elements";

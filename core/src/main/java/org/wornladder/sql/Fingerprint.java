@@ -1,11 +1,6 @@
 package org.wornladder.sql;
 
-import java.io.IOException;
-import java.io.OutputStream;
-import java.io.OutputStreamWriter;
-import java.io.Writer;
 import java.nio.charset.StandardCharsets;
-import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.List;
@@ -91,31 +86,43 @@ public final class Fingerprint {
     return hex(DIGEST.get().digest(text.getBytes(StandardCharsets.UTF_8)));
   }
 
-  /** What writes a text. */
-  public interface Text {
-    void writeTo(Writer out) throws IOException;
-  }
-
-  /** The same of a text that need not be in memory as a whole. */
-  public static String sha256(Text text) {
-    MessageDigest digest = DIGEST.get();
-    digest.reset();
-    OutputStream bytes = new DigestOutputStream(OutputStream.nullOutputStream(), digest);
-    try (Writer out = new OutputStreamWriter(bytes, StandardCharsets.UTF_8)) {
-      text.writeTo(out);
-    } catch (IOException e) {
-      throw new IllegalStateException("it goes to nowhere, which never fails", e);
-    }
-    return hex(digest.digest());
-  }
-
   /** SHA-256 over several texts, each preceded by its length so that none can run into the next. */
   public static String ofParts(List<String> texts) {
     StringBuilder all = new StringBuilder();
     for (String text : texts) {
-      all.append(text.length()).append(':').append(text);
+      addPart(all, text);
     }
     return sha256(all.toString());
+  }
+
+  private static void addPart(StringBuilder parts, String text) {
+    parts.append(text.length()).append(':').append(text);
+  }
+
+  /** The same of texts that come one by one and need not be in memory all at once. */
+  public static final class Parts {
+    private static final int FULL = 1 << 13;
+
+    private final MessageDigest digest = newDigest();
+    private final StringBuilder waiting = new StringBuilder(2 * FULL);
+
+    public void add(String text) {
+      addPart(waiting, text);
+      if (waiting.length() > FULL) {
+        take();
+      }
+    }
+
+    private void take() {
+      digest.update(waiting.toString().getBytes(StandardCharsets.UTF_8));
+      waiting.setLength(0);
+    }
+
+    /** The hash as 64 hexadecimal digits; nothing can be added after it. */
+    public String hex() {
+      take();
+      return Fingerprint.hex(digest.digest());
+    }
   }
 
   private static MessageDigest newDigest() {

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -32,12 +33,12 @@ public final class LibraryJars {
   private LibraryJars() {}
 
   /**
-   * @param args the folder that holds the jars
+   * @param args the folder that holds the libraries, and the program's own jar
    */
   public static void main(String[] args) throws IOException {
-    List<Path> jars;
+    List<Path> jars = new ArrayList<>(List.of(Path.of(args[1])));
     try (Stream<Path> files = Files.list(Path.of(args[0]))) {
-      jars = files.filter(file -> file.toString().endsWith(".jar")).toList();
+      files.filter(file -> file.toString().endsWith(".jar")).forEach(jars::add);
     }
     for (Path jar : jars) {
       Path stored = Files.createTempFile(jar.getParent(), "stored", "");

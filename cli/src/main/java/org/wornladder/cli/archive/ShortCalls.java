@@ -40,9 +40,6 @@ final class ShortCalls {
               "java/lang/management/ManagementFactory.getMemoryMXBean()"
                   + "Ljava/lang/management/MemoryMXBean;"),
           new LongCall(
-              DRIVER,
-              "java/util/logging/Logger.getLogger(Ljava/lang/String;)Ljava/util/logging/Logger;"),
-          new LongCall(
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/lang/String;)Ljava/util/TimeZone;"),
           new LongCall(
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/time/ZoneId;)Ljava/util/TimeZone;"),
@@ -74,20 +71,37 @@ final class ShortCalls {
           new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
           new LongCall("org/sqlite/JDBC", REGISTERS));
 
+  /**
+   * A class that some classes have nothing to do with any more: whatever they ask it they get
+   * nothing, and what they tell it is left out.
+   *
+   * @param in how the names of the classes begin
+   */
+  record Unasked(String in, String type) {}
+
+  /** Nothing is logged here, and the levels of logs are linked at run time, 3 ms. */
+  static final List<Unasked> UNASKED =
+      List.of(
+          new Unasked(DRIVER, "java/util/logging/Logger"),
+          new Unasked(DRIVER, "java/util/logging/Level"));
+
   private ShortCalls() {}
 
   /** A class with its long calls replaced; the same bytes if it has none. */
   static byte[] in(byte[] classFile) {
     ClassReader reader = new ClassReader(classFile);
     String name = reader.getClassName();
-    if (Stream.of(CALLS, LEFT_OUT)
-        .flatMap(List::stream)
-        .noneMatch(call -> name.startsWith(call.in()))) {
+    if (!isNamed(name)) {
       return classFile;
     }
     Replacing replacing = new Replacing(name, new ClassWriter(reader, 0));
     reader.accept(replacing, 0);
     return replacing.any ? replacing.written.toByteArray() : classFile;
+  }
+
+  private static boolean isNamed(String name) {
+    return Stream.of(CALLS, LEFT_OUT).flatMap(List::stream).anyMatch(c -> name.startsWith(c.in()))
+        || UNASKED.stream().anyMatch(unasked -> name.startsWith(unasked.in()));
   }
 
   private static final class Replacing extends ClassVisitor {
@@ -104,22 +118,7 @@ final class ShortCalls {
     @Override
     public MethodVisitor visitMethod(
         int access, String method, String type, String signature, String[] exceptions) {
-      MethodVisitor code = super.visitMethod(access, method, type, signature, exceptions);
-      return new MethodVisitor(Opcodes.ASM9, code) {
-        @Override
-        public void visitMethodInsn(
-            int kind, String owner, String called, String of, boolean ofInterface) {
-          String whole = owner + "." + called + of;
-          boolean replaced = isAmong(CALLS, whole);
-          boolean leftOut = isAmong(LEFT_OUT, whole);
-          any |= replaced || leftOut;
-          if (leftOut) {
-            super.visitInsn(Opcodes.POP);
-          } else {
-            super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
-          }
-        }
-      };
+      return new Code(super.visitMethod(access, method, type, signature, exceptions));
     }
 
     private boolean isAmong(List<LongCall> calls, String method) {
@@ -129,6 +128,68 @@ final class ShortCalls {
         }
       }
       return false;
+    }
+
+    private boolean isUnasked(String type) {
+      for (Unasked unasked : UNASKED) {
+        if (name.startsWith(unasked.in()) && unasked.type().equals(type)) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    private final class Code extends MethodVisitor {
+      Code(MethodVisitor written) {
+        super(Opcodes.ASM9, written);
+      }
+
+      @Override
+      public void visitMethodInsn(
+          int kind, String owner, String called, String of, boolean ofInterface) {
+        String whole = owner + "." + called + of;
+        boolean leftOut = isUnasked(owner) || isAmong(LEFT_OUT, whole);
+        boolean replaced = isAmong(CALLS, whole);
+        any |= replaced || leftOut;
+        if (leftOut) {
+          leaveOut(of, kind == Opcodes.INVOKESTATIC);
+        } else {
+          super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
+        }
+      }
+
+      @Override
+      public void visitFieldInsn(int kind, String owner, String field, String of) {
+        if (isUnasked(owner) && kind == Opcodes.GETSTATIC) {
+          any = true;
+          nothing(Type.getType(of));
+        } else {
+          super.visitFieldInsn(kind, owner, field, of);
+        }
+      }
+
+      /** Takes what the method would, and gives nothing. */
+      private void leaveOut(String of, boolean isStatic) {
+        Type[] taken = Type.getArgumentTypes(of);
+        for (int i = taken.length - 1; i >= 0; i--) {
+          super.visitInsn(taken[i].getSize() == 2 ? Opcodes.POP2 : Opcodes.POP);
+        }
+        if (!isStatic) {
+          super.visitInsn(Opcodes.POP);
+        }
+        nothing(Type.getReturnType(of));
+      }
+
+      private void nothing(Type type) {
+        switch (type.getSort()) {
+          case Type.VOID -> {}
+          case Type.OBJECT, Type.ARRAY -> super.visitInsn(Opcodes.ACONST_NULL);
+          case Type.LONG -> super.visitInsn(Opcodes.LCONST_0);
+          case Type.FLOAT -> super.visitInsn(Opcodes.FCONST_0);
+          case Type.DOUBLE -> super.visitInsn(Opcodes.DCONST_0);
+          default -> super.visitInsn(Opcodes.ICONST_0);
+        }
+      }
     }
   }
 }

@@ -13,7 +13,6 @@ import java.time.ZoneOffset;
 import java.util.SimpleTimeZone;
 import java.util.TimeZone;
 import java.util.concurrent.TimeUnit;
-import java.util.logging.Logger;
 import javax.management.ObjectName;
 import picocli.CommandLine;
 
@@ -47,12 +46,6 @@ public final class ShortWays {
    */
   public static Class<?> forName(String name) throws ClassNotFoundException {
     return Class.forName(name, false, ShortWays.class.getClassLoader());
-  }
-
-  /** One that was there before all others, without their manager: nothing is logged here. */
-  @SuppressWarnings("deprecation")
-  public static Logger getLogger(String name) {
-    return Logger.global;
   }
 
   /** A zone that is so many hours from Greenwich needs no table of the world's zones. */
