@@ -66,7 +66,8 @@ public final class ProjectReader {
   }
 
   private static Project good(Reading reading) {
-    List<Problem> errors = reading.problems().stream().filter(Problem::isError).toList();
+    List<Problem> errors = new ArrayList<>(reading.problems());
+    errors.removeIf(problem -> !problem.isError());
     if (!errors.isEmpty()) {
       throw new ProjectException(errors);
     }

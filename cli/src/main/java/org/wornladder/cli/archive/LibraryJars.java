@@ -1,5 +1,7 @@
 package org.wornladder.cli.archive;
 
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -10,6 +12,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.jar.Attributes;
+import java.util.jar.JarFile;
+import java.util.jar.Manifest;
 import java.util.stream.Stream;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
@@ -26,9 +31,15 @@ public final class LibraryJars {
   private static final String NATIVE = "org/sqlite/native/";
   private static final String NOTICE = "META-INF/CHANGED-BY-WORN-LADDER.txt";
   private static final String CLASS = ".class";
+  private static final List<Attributes.Name> HEEDED =
+      List.of(
+          Attributes.Name.MANIFEST_VERSION,
+          Attributes.Name.MAIN_CLASS,
+          Attributes.Name.CLASS_PATH,
+          Attributes.Name.MULTI_RELEASE);
   private static final String CHANGED =
       "When Worn Ladder was built, old class files in this jar were given stack maps, lambdas\n"
-          + "classes of their own, and a few calls shorter ways.\n";
+          + "classes of their own, and a few calls shorter ways; its manifest was shortened.\n";
 
   private LibraryJars() {}
 
@@ -74,7 +85,10 @@ public final class LibraryJars {
   }
 
   /** What comes in the place of a file, by its names in the jar. */
-  private static Map<String, byte[]> changed(String name, byte[] content) {
+  private static Map<String, byte[]> changed(String name, byte[] content) throws IOException {
+    if (name.equals(JarFile.MANIFEST_NAME)) {
+      return Map.of(name, brief(content));
+    }
     if (!name.endsWith(CLASS) || name.endsWith("module-info" + CLASS)) {
       return Map.of(name, content);
     }
@@ -86,6 +100,20 @@ public final class LibraryJars {
             (made, code) ->
                 files.put(folder + made.substring(made.lastIndexOf('/') + 1) + CLASS, code));
     return files;
+  }
+
+  /** A manifest with what Java heeds in it alone: it reads it all at every start. */
+  private static byte[] brief(byte[] manifest) throws IOException {
+    Attributes given = new Manifest(new ByteArrayInputStream(manifest)).getMainAttributes();
+    Manifest brief = new Manifest();
+    for (Attributes.Name heeded : HEEDED) {
+      if (given.containsKey(heeded)) {
+        brief.getMainAttributes().put(heeded, given.get(heeded));
+      }
+    }
+    ByteArrayOutputStream written = new ByteArrayOutputStream();
+    brief.write(written);
+    return written.toByteArray();
   }
 
   private static void store(String name, long time, byte[] content, ZipOutputStream to)

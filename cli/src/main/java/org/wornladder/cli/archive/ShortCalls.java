@@ -1,6 +1,8 @@
 package org.wornladder.cli.archive;
 
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
@@ -20,10 +22,13 @@ final class ShortCalls {
       "java/sql/DriverManager.registerDriver(Ljava/sql/Driver;)V";
   private static final String TIMES = DRIVER + "jdbc/TimestampUtils";
 
+  private static final String YAML = "org/yaml/snakeyaml/scanner/ScannerImpl";
+
   /**
-   * A static method that some classes call no more.
+   * A method that some methods call no more. One that is not static becomes a static one that is
+   * given what it was called on.
    *
-   * @param in how the names of the classes begin
+   * @param in how the names of the methods begin, their class before them
    */
   record LongCall(String in, String method) {}
 
@@ -44,6 +49,16 @@ final class ShortCalls {
           new LongCall(
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/time/ZoneId;)Ljava/util/TimeZone;"),
           new LongCall(
+              TIMES + ".<init>",
+              TIMES
+                  + ".createProlepticGregorianCalendar(Ljava/util/TimeZone;)Ljava/util/Calendar;"),
+          new LongCall(
+              YAML, "java/util/regex/Pattern.compile(Ljava/lang/String;)Ljava/util/regex/Pattern;"),
+          new LongCall(
+              YAML,
+              "java/util/regex/Pattern.matcher(Ljava/lang/CharSequence;)"
+                  + "Ljava/util/regex/Matcher;"),
+          new LongCall(
               SCRAM,
               "java/security/MessageDigest.getInstance(Ljava/lang/String;)"
                   + "Ljava/security/MessageDigest;"),
@@ -62,6 +77,16 @@ final class ShortCalls {
   private static final String WAYS = Type.getInternalName(ShortWays.class);
 
   /**
+   * A field that is made once it is read.
+   *
+   * @param of its class
+   */
+  record LateField(String of, String name) {}
+
+  /** A connection's calendar asks the locale how weeks are counted, and few ask for a date. */
+  static final LateField LATE = new LateField(TIMES, "calendarWithUserTz");
+
+  /**
    * Those that are left out: they take one thing, give nothing, and say what nobody asks for. The
    * list of all drivers writes to a log, for which Java links a text at run time.
    */
@@ -72,10 +97,10 @@ final class ShortCalls {
           new LongCall("org/sqlite/JDBC", REGISTERS));
 
   /**
-   * A class that some classes have nothing to do with any more: whatever they ask it they get
+   * A class that some methods have nothing to do with any more: whatever they ask it they get
    * nothing, and what they tell it is left out.
    *
-   * @param in how the names of the classes begin
+   * @param in how the names of the methods begin, their class before them
    */
   record Unasked(String in, String type) {}
 
@@ -85,23 +110,24 @@ final class ShortCalls {
           new Unasked(DRIVER, "java/util/logging/Logger"),
           new Unasked(DRIVER, "java/util/logging/Level"));
 
+  private static final Set<String> IN =
+      Stream.concat(
+              Stream.of(CALLS, LEFT_OUT).flatMap(List::stream).map(LongCall::in),
+              UNASKED.stream().map(Unasked::in))
+          .collect(Collectors.toUnmodifiableSet());
+
   private ShortCalls() {}
 
   /** A class with its long calls replaced; the same bytes if it has none. */
   static byte[] in(byte[] classFile) {
     ClassReader reader = new ClassReader(classFile);
     String name = reader.getClassName();
-    if (!isNamed(name)) {
+    if (IN.stream().noneMatch(in -> name.startsWith(in) || in.startsWith(name + "."))) {
       return classFile;
     }
     Replacing replacing = new Replacing(name, new ClassWriter(reader, 0));
     reader.accept(replacing, 0);
     return replacing.any ? replacing.written.toByteArray() : classFile;
-  }
-
-  private static boolean isNamed(String name) {
-    return Stream.of(CALLS, LEFT_OUT).flatMap(List::stream).anyMatch(c -> name.startsWith(c.in()))
-        || UNASKED.stream().anyMatch(unasked -> name.startsWith(unasked.in()));
   }
 
   private static final class Replacing extends ClassVisitor {
@@ -118,66 +144,71 @@ final class ShortCalls {
     @Override
     public MethodVisitor visitMethod(
         int access, String method, String type, String signature, String[] exceptions) {
-      return new Code(super.visitMethod(access, method, type, signature, exceptions));
-    }
-
-    private boolean isAmong(List<LongCall> calls, String method) {
-      for (LongCall call : calls) {
-        if (name.startsWith(call.in()) && call.method().equals(method)) {
-          return true;
-        }
-      }
-      return false;
-    }
-
-    private boolean isUnasked(String type) {
-      for (Unasked unasked : UNASKED) {
-        if (name.startsWith(unasked.in()) && unasked.type().equals(type)) {
-          return true;
-        }
-      }
-      return false;
+      MethodVisitor code = super.visitMethod(access, method, type, signature, exceptions);
+      return new Code(name + "." + method, code);
     }
 
     private final class Code extends MethodVisitor {
-      Code(MethodVisitor written) {
+      /** The method's class and name. */
+      private final String of;
+
+      Code(String of, MethodVisitor written) {
         super(Opcodes.ASM9, written);
+        this.of = of;
+      }
+
+      private boolean isAmong(List<LongCall> calls, String method) {
+        return calls.stream()
+            .anyMatch(call -> of.startsWith(call.in()) && call.method().equals(method));
+      }
+
+      private boolean isUnasked(String type) {
+        return UNASKED.stream()
+            .anyMatch(unasked -> of.startsWith(unasked.in()) && unasked.type().equals(type));
       }
 
       @Override
       public void visitMethodInsn(
-          int kind, String owner, String called, String of, boolean ofInterface) {
-        String whole = owner + "." + called + of;
-        boolean leftOut = isUnasked(owner) || isAmong(LEFT_OUT, whole);
-        boolean replaced = isAmong(CALLS, whole);
-        any |= replaced || leftOut;
-        if (leftOut) {
-          leaveOut(of, kind == Opcodes.INVOKESTATIC);
+          int kind, String owner, String called, String type, boolean ofInterface) {
+        String whole = owner + "." + called + type;
+        boolean isStatic = kind == Opcodes.INVOKESTATIC;
+        if (isUnasked(owner) || isAmong(LEFT_OUT, whole)) {
+          any = true;
+          leaveOut(type, isStatic);
+        } else if (isAmong(CALLS, whole)) {
+          any = true;
+          String given = isStatic ? type : "(L" + owner + ";" + type.substring(1);
+          super.visitMethodInsn(Opcodes.INVOKESTATIC, WAYS, called, given, false);
         } else {
-          super.visitMethodInsn(kind, replaced ? WAYS : owner, called, of, ofInterface);
+          super.visitMethodInsn(kind, owner, called, type, ofInterface);
         }
       }
 
       @Override
-      public void visitFieldInsn(int kind, String owner, String field, String of) {
-        if (isUnasked(owner) && kind == Opcodes.GETSTATIC) {
+      public void visitFieldInsn(int kind, String owner, String field, String type) {
+        if (kind == Opcodes.GETSTATIC && isUnasked(owner)) {
           any = true;
-          nothing(Type.getType(of));
-        } else {
-          super.visitFieldInsn(kind, owner, field, of);
+          nothing(Type.getType(type));
+          return;
+        }
+        super.visitFieldInsn(kind, owner, field, type);
+        if (kind == Opcodes.GETFIELD && LATE.equals(new LateField(owner, field))) {
+          any = true;
+          String same = "(" + type + ")" + type;
+          super.visitMethodInsn(Opcodes.INVOKESTATIC, WAYS, field, same, false);
         }
       }
 
       /** Takes what the method would, and gives nothing. */
-      private void leaveOut(String of, boolean isStatic) {
-        Type[] taken = Type.getArgumentTypes(of);
+      private void leaveOut(String type, boolean isStatic) {
+        Type[] taken = Type.getArgumentTypes(type);
         for (int i = taken.length - 1; i >= 0; i--) {
           super.visitInsn(taken[i].getSize() == 2 ? Opcodes.POP2 : Opcodes.POP);
         }
         if (!isStatic) {
           super.visitInsn(Opcodes.POP);
         }
-        nothing(Type.getReturnType(of));
+        nothing(Type.getReturnType(type));
       }
 
       private void nothing(Type type) {

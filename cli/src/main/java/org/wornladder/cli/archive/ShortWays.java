@@ -10,10 +10,14 @@ import java.text.NumberFormat;
 import java.text.ParsePosition;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.util.Calendar;
 import java.util.SimpleTimeZone;
 import java.util.TimeZone;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javax.management.ObjectName;
+import org.postgresql.jdbc.TimestampUtils;
 import picocli.CommandLine;
 
 /** What {@link ShortCalls} puts in the place of methods of the same names and types. */
@@ -24,6 +28,7 @@ public final class ShortWays {
   /** Hours. */
   private static final int FARTHEST = 14;
 
+  private static final String MANAGER = "java.lang.SecurityManager";
   private static final String DIGEST = "SHA-256";
   private static final char LAST_PLAIN = 0x7f;
 
@@ -40,12 +45,42 @@ public final class ShortWays {
   }
 
   /**
-   * A class that is not begun yet: what it begins with is done once it is used.
+   * A class by its name.
    *
-   * @throws ClassNotFoundException if there is none
+   * @throws ClassNotFoundException if there is none, and for the security manager: this program has
+   *     none, and to look for its methods takes longer than to do without
    */
   public static Class<?> forName(String name) throws ClassNotFoundException {
-    return Class.forName(name, false, ShortWays.class.getClassLoader());
+    if (name.equals(MANAGER)) {
+      throw new ClassNotFoundException(name);
+    }
+    return Class.forName(name);
+  }
+
+  /** No calendar yet: {@link #calendarWithUserTz} makes one for who asks. */
+  public static Calendar createProlepticGregorianCalendar(TimeZone zone) {
+    return null;
+  }
+
+  /**
+   * The calendar of a connection.
+   *
+   * @param made null if none was made yet
+   */
+  public static Calendar calendarWithUserTz(Calendar made) {
+    return made == null
+        ? TimestampUtils.createProlepticGregorianCalendar(TimeZone.getDefault())
+        : made;
+  }
+
+  /** A pattern that is read once it is used, by {@link #matcher}: most files have no use for it. */
+  public static Pattern compile(String pattern) {
+    return Pattern.compile(pattern, Pattern.LITERAL);
+  }
+
+  /** What matches a pattern of {@link #compile}. */
+  public static Matcher matcher(Pattern pattern, CharSequence text) {
+    return Pattern.compile(pattern.pattern()).matcher(text);
   }
 
   /** A zone that is so many hours from Greenwich needs no table of the world's zones. */

@@ -1,7 +1,6 @@
 package org.wornladder.engine.postgres;
 
 import java.security.MessageDigest;
-import java.util.GregorianCalendar;
 import java.util.List;
 import java.util.Properties;
 import org.postgresql.Driver;
@@ -68,8 +67,6 @@ final class PostgresRehearsal {
         Class.forName(used.getName());
       }
       Parser.parseJdbcSql("SELECT 1", true, true, true, true, true);
-      // A connection makes one for its moments, which asks the locale how weeks are counted.
-      new GregorianCalendar();
     }
   }
 
