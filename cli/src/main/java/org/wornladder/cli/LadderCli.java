@@ -45,7 +45,7 @@ public final class LadderCli {
 
   /** Help, the version, or a word that is no command. */
   private int noCommand(String... args) {
-    CommandLine line = new CommandLine(CommandTable.model());
+    CommandLine line = CommandTable.parser();
     if (help(line, line.parseArgs(args))) {
       return ExitCode.DONE;
     }

@@ -41,10 +41,16 @@ public record Schema(
 
   /** A table by its name; case does not count where only one is meant. */
   public Optional<Table> table(String name) {
-    Optional<Table> exact = tables.stream().filter(table -> table.name().equals(name)).findFirst();
-    List<Table> close =
-        tables.stream().filter(table -> table.name().equalsIgnoreCase(name)).toList();
-    return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
+    List<Table> close = new ArrayList<>();
+    for (Table table : tables) {
+      if (table.name().equals(name)) {
+        return Optional.of(table);
+      }
+      if (table.name().equalsIgnoreCase(name)) {
+        close.add(table);
+      }
+    }
+    return close.size() == 1 ? Optional.of(close.get(0)) : Optional.empty();
   }
 
   /** The names of all objects of a kind, in order. */

@@ -22,6 +22,7 @@ final class ShortCalls {
       "java/sql/DriverManager.registerDriver(Ljava/sql/Driver;)V";
   private static final String TIMES = DRIVER + "jdbc/TimestampUtils";
 
+  private static final String INTERPRETER = "picocli/CommandLine$Interpreter";
   private static final String YAML = "org/yaml/snakeyaml/scanner/ScannerImpl";
 
   /**
@@ -67,9 +68,6 @@ final class ShortCalls {
               "java/text/Normalizer.normalize(Ljava/lang/CharSequence;"
                   + "Ljava/text/Normalizer$Form;)Ljava/lang/String;"),
           new LongCall(
-              "picocli/CommandLine$Interpreter",
-              "picocli/CommandLine$BuiltIn.excluded(Ljava/lang/String;)Z"),
-          new LongCall(
               "picocli/CommandLine$Model$CommandSpec",
               "picocli/CommandLine$RegexTransformer.createDefault()"
                   + "Lpicocli/CommandLine$RegexTransformer;"));
@@ -87,14 +85,16 @@ final class ShortCalls {
   static final LateField LATE = new LateField(TIMES, "calendarWithUserTz");
 
   /**
-   * Those that are left out: they take one thing, give nothing, and say what nobody asks for. The
-   * list of all drivers writes to a log, for which Java links a text at run time.
+   * Those that are left out: they give nothing, and say what nobody asks for. The list of all
+   * drivers writes to a log, for which Java links a text at run time; options of other types than
+   * text are read by nobody.
    */
   static final List<LongCall> LEFT_OUT =
       List.of(
           new LongCall(DRIVER + "Driver", REGISTERS),
           new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
-          new LongCall("org/sqlite/JDBC", REGISTERS));
+          new LongCall("org/sqlite/JDBC", REGISTERS),
+          new LongCall(INTERPRETER, INTERPRETER + ".registerBuiltInConverters()V"));
 
   /**
    * A class that some methods have nothing to do with any more: whatever they ask it they get

@@ -123,11 +123,6 @@ public final class ShortWays {
     return text.toString();
   }
 
-  /** Every option is a text: what reads others is left out without a look at its name. */
-  public static boolean excluded(String type) {
-    return true;
-  }
-
   /** No names of options that take something back: none of ours has such a second name. */
   public static CommandLine.RegexTransformer createDefault() {
     return new CommandLine.RegexTransformer.Builder().build();

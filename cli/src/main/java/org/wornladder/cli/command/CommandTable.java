@@ -6,6 +6,7 @@ import org.wornladder.cli.Version;
 import picocli.CommandLine;
 import picocli.CommandLine.IFactory;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.TypeConversionException;
 
 /**
  * All commands, in the order in which people work. Only the one that is named is made: to make them
@@ -50,8 +51,26 @@ public final class CommandTable {
 
     /** A parser for this command alone: half the work of one that knows the program around it. */
     public CommandLine parser() {
-      return new CommandLine(spec(this).name("ladder " + name), FACTORY);
+      return reading(new CommandLine(spec(this).name("ladder " + name), FACTORY));
     }
+  }
+
+  /** A parser of command lines that name no command. */
+  public static CommandLine parser() {
+    return reading(new CommandLine(model()));
+  }
+
+  /** Every option is a text or a flag: what the library has for others, it need not have. */
+  private static CommandLine reading(CommandLine line) {
+    return line.registerConverter(String.class, text -> text)
+        .registerConverter(boolean.class, CommandTable::flag);
+  }
+
+  private static boolean flag(String text) {
+    if (!text.equalsIgnoreCase("true") && !text.equalsIgnoreCase("false")) {
+      throw new TypeConversionException("'" + text + "' is neither true nor false");
+    }
+    return Boolean.parseBoolean(text);
   }
 
   /** The library's own way, but only once it is needed: it begins with a look into every jar. */
