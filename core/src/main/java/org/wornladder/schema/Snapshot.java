@@ -20,6 +20,17 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   public static final Snapshot EMPTY = new Snapshot(List.of());
 
+  /** How an element of each kind begins where a fingerprint is worked out. */
+  private static final String[] BEGINNINGS = beginnings();
+
+  private static String[] beginnings() {
+    String[] beginnings = new String[Kind.values().length];
+    for (Kind kind : Kind.values()) {
+      beginnings[kind.ordinal()] = "{" + kind.word() + "=";
+    }
+    return beginnings;
+  }
+
   // Written out: comparators put together are made at run time, as long as a small structure takes.
   private static int compare(Element one, Element other) {
     int byKind = one.kind().compareTo(other.kind());
@@ -68,29 +79,28 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   /**
    * SHA-256 over all that it tells, as 64 hexadecimal digits: the version of its words, and then
-   * each element's kind, name, facts and parts, with how many there are, in order.
+   * each element's kind, name, facts and parts in order, each element in braces.
    */
   public String fingerprint() {
-    Fingerprint.Parts parts = new Fingerprint.Parts();
-    parts.add(Integer.toString(SnapshotJson.VERSION));
-    tell(elements, parts);
-    return parts.hex();
+    Fingerprint.Parts told = new Fingerprint.Parts();
+    told.add(Integer.toString(SnapshotJson.VERSION));
+    tell(elements, told);
+    return told.hex();
   }
 
-  private static void tell(List<Element> elements, Fingerprint.Parts parts) {
-    parts.add(Integer.toString(elements.size()));
+  private static void tell(List<Element> elements, Fingerprint.Parts told) {
     for (Element element : elements) {
-      parts.add(element.kind().word());
-      parts.add(element.name());
-      parts.add(Integer.toString(element.facts().size()));
+      told.mark(BEGINNINGS[element.kind().ordinal()]);
+      told.add(element.name());
       element
           .facts()
           .forEach(
               (word, value) -> {
-                parts.add(word);
-                parts.add(value);
+                told.add(word);
+                told.add(value);
               });
-      tell(element.parts(), parts);
+      tell(element.parts(), told);
+      told.mark("}");
     }
   }
 

@@ -90,27 +90,44 @@ public final class Fingerprint {
   public static String ofParts(List<String> texts) {
     StringBuilder all = new StringBuilder();
     for (String text : texts) {
-      addPart(all, text);
+      all.append(text.length()).append(':').append(text);
     }
     return sha256(all.toString());
   }
 
-  private static void addPart(StringBuilder parts, String text) {
-    parts.append(text.length()).append(':').append(text);
-  }
-
-  /** The same of texts that come one by one and need not be in memory all at once. */
+  /** SHA-256 over much that comes bit by bit, and need not be in memory all at once. */
   public static final class Parts {
     private static final int FULL = 1 << 13;
+
+    /** To write a number takes longer than to take one that is written: most texts are short. */
+    private static final String[] LENGTHS = new String[64];
 
     private final MessageDigest digest = newDigest();
     private final StringBuilder waiting = new StringBuilder(2 * FULL);
 
+    /** Adds any text, preceded by its length, so that it cannot run into the next. */
     public void add(String text) {
-      addPart(waiting, text);
+      waiting.append(length(text.length())).append(text);
       if (waiting.length() > FULL) {
         take();
       }
+    }
+
+    /** Adds a text as it is: one that no length begins with. */
+    public void mark(String text) {
+      waiting.append(text);
+    }
+
+    private static String length(int length) {
+      if (length >= LENGTHS.length) {
+        return length + ":";
+      }
+      String written = LENGTHS[length];
+      if (written == null) {
+        written = length + ":";
+        LENGTHS[length] = written;
+      }
+      return written;
     }
 
     private void take() {
