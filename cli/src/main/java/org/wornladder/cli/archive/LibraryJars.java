@@ -23,9 +23,9 @@ import java.util.zip.ZipOutputStream;
 
 /**
  * Writes jars again in the form that starts fastest: stored without compression, old classes with
- * stack maps, lambdas as classes, and shorter ways where the driver goes long ones. The native
- * libraries are left out, since the distribution holds them as files. Run by the build; doing it
- * twice changes nothing.
+ * stack maps, lambdas as classes, shorter ways where the libraries go long ones, and brief
+ * manifests. The native libraries are left out, since the distribution holds them as files. Run by
+ * the build; doing it twice changes nothing.
  */
 public final class LibraryJars {
   private static final String NATIVE = "org/sqlite/native/";
@@ -44,12 +44,19 @@ public final class LibraryJars {
   private LibraryJars() {}
 
   /**
-   * @param args the folder that holds the libraries, and the program's own jar
+   * @param args jars, and folders that hold some
    */
   public static void main(String[] args) throws IOException {
-    List<Path> jars = new ArrayList<>(List.of(Path.of(args[1])));
-    try (Stream<Path> files = Files.list(Path.of(args[0]))) {
-      files.filter(file -> file.toString().endsWith(".jar")).forEach(jars::add);
+    List<Path> jars = new ArrayList<>();
+    for (String arg : args) {
+      Path place = Path.of(arg);
+      if (!Files.isDirectory(place)) {
+        jars.add(place);
+        continue;
+      }
+      try (Stream<Path> files = Files.list(place)) {
+        files.filter(file -> file.toString().endsWith(".jar")).forEach(jars::add);
+      }
     }
     for (Path jar : jars) {
       Path stored = Files.createTempFile(jar.getParent(), "stored", "");

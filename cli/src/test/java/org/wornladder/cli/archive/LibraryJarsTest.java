@@ -9,6 +9,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.jar.Attributes.Name;
+import java.util.jar.JarFile;
+import java.util.jar.JarOutputStream;
+import java.util.jar.Manifest;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
@@ -68,5 +72,33 @@ class LibraryJarsTest {
     LibraryJars.main(new String[] {folder.toString()});
     assertThat(names(jar)).containsExactlyElementsOf(once);
     assertThat(Arrays.mismatch(content, Files.readAllBytes(jar))).isEqualTo(-1);
+  }
+
+  @Test
+  void aJarMayBeNamedByItself() throws IOException {
+    Path jar = jar("orchard.jar", ORCHARD);
+    Path other = jar("other.jar", ORCHARD);
+    LibraryJars.main(new String[] {jar.toString()});
+    assertThat(names(jar)).contains(NOTICE);
+    try (ZipFile untouched = new ZipFile(other.toFile())) {
+      assertThat(untouched.getEntry(NOTICE)).isNull();
+    }
+  }
+
+  @Test
+  void aManifestKeepsWhatJavaHeeds() throws IOException {
+    Manifest manifest = new Manifest();
+    manifest.getMainAttributes().put(Name.MANIFEST_VERSION, "1.0");
+    manifest.getMainAttributes().put(Name.MAIN_CLASS, "org.wornladder.cli.Main");
+    manifest.getMainAttributes().put(Name.IMPLEMENTATION_VENDOR, "Hollowfield Growers");
+    Path jar = folder.resolve("orchard.jar");
+    try (OutputStream out = Files.newOutputStream(jar)) {
+      new JarOutputStream(out, manifest).close();
+    }
+    LibraryJars.main(new String[] {jar.toString()});
+    try (JarFile brief = new JarFile(jar.toFile())) {
+      assertThat(brief.getManifest().getMainAttributes())
+          .containsOnlyKeys(Name.MANIFEST_VERSION, Name.MAIN_CLASS);
+    }
   }
 }
