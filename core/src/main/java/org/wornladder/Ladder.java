@@ -1,9 +1,9 @@
 package org.wornladder;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicReference;
 import org.wornladder.climb.ApplyOptions;
 import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
@@ -82,17 +82,17 @@ public final class Ladder {
    */
   public static Ladder approaching(
       String environment, Access access, Path root, LadderSettings settings) {
-    AtomicReference<Optional<Approach>> begun = new AtomicReference<>(Optional.empty());
+    List<Approach> begun = new ArrayList<>();
     try {
       Project project =
           ProjectReader.read(
               root,
               (place, known) ->
-                  begun.set(
-                      Optional.of(Approach.begin(environment, access, place, known, settings))));
-      return new Ladder(project, settings, begun.get());
+                  begun.add(Approach.begin(environment, access, place, known, settings)));
+      Optional<Approach> approach = begun.isEmpty() ? Optional.empty() : Optional.of(begun.get(0));
+      return new Ladder(project, settings, approach);
     } catch (LadderException e) {
-      begun.get().ifPresent(Approach::abandon);
+      begun.forEach(Approach::abandon);
       throw e;
     }
   }

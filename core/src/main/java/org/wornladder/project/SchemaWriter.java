@@ -56,9 +56,24 @@ public final class SchemaWriter {
 
   /** A name that every file system takes; one that had to be changed is told apart by a number. */
   static String fileName(String name) {
+    if (isPlain(name)) {
+      return name;
+    }
     String safe = name.replaceAll("[^\\p{L}\\p{N}_-]+", "-").replaceAll("^-+|-+$", "");
     boolean same = safe.equals(name) && safe.length() <= LONGEST_NAME && !safe.isEmpty();
     String end = same ? "" : "-" + Integer.toHexString(name.hashCode());
     return safe.substring(0, Math.min(safe.length(), LONGEST_NAME)) + end;
+  }
+
+  /** Whether it is sure to be taken as it is, without a look at patterns. */
+  private static boolean isPlain(String name) {
+    for (int i = 0; i < name.length(); i++) {
+      char sign = name.charAt(i);
+      boolean letter = sign >= 'a' && sign <= 'z' || sign >= 'A' && sign <= 'Z';
+      if (!letter && sign != '_' && (sign < '0' || sign > '9')) {
+        return false;
+      }
+    }
+    return !name.isEmpty() && name.length() <= LONGEST_NAME;
   }
 }

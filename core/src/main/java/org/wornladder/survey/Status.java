@@ -1,5 +1,6 @@
 package org.wornladder.survey;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -86,6 +87,8 @@ public record Status(
   }
 
   public List<Line> needingPerson() {
-    return rungs.stream().filter(line -> line.state().needsPerson()).toList();
+    List<Line> needing = new ArrayList<>(rungs);
+    needing.removeIf(line -> !line.state().needsPerson());
+    return needing;
   }
 }

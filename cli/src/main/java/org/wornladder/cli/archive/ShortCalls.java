@@ -22,6 +22,8 @@ final class ShortCalls {
       "java/sql/DriverManager.registerDriver(Ljava/sql/Driver;)V";
   private static final String TIMES = DRIVER + "jdbc/TimestampUtils";
 
+  private static final String SQLITE_LOADER = "org/sqlite/SQLiteJDBCLoader";
+  private static final String SQLITE_CONNECTION = "org/sqlite/SQLiteConnectionConfig";
   private static final String INTERPRETER = "picocli/CommandLine$Interpreter";
   private static final String YAML = "org/yaml/snakeyaml/scanner/ScannerImpl";
 
@@ -50,9 +52,8 @@ final class ShortCalls {
           new LongCall(
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/time/ZoneId;)Ljava/util/TimeZone;"),
           new LongCall(
-              TIMES + ".<init>",
-              TIMES
-                  + ".createProlepticGregorianCalendar(Ljava/util/TimeZone;)Ljava/util/Calendar;"),
+              "org/slf4j/LoggerFactory.loadExplicitlySpecified",
+              "java/lang/String.format(Ljava/lang/String;[Ljava/lang/Object;)Ljava/lang/String;"),
           new LongCall(
               YAML, "java/util/regex/Pattern.compile(Ljava/lang/String;)Ljava/util/regex/Pattern;"),
           new LongCall(
@@ -75,26 +76,42 @@ final class ShortCalls {
   private static final String WAYS = Type.getInternalName(ShortWays.class);
 
   /**
-   * A field that is made once it is read.
+   * A field that is made once it is read, by a method of its name that is given whose it is, and
+   * what it holds.
    *
    * @param of its class
    */
   record LateField(String of, String name) {}
 
-  /** A connection's calendar asks the locale how weeks are counted, and few ask for a date. */
-  static final LateField LATE = new LateField(TIMES, "calendarWithUserTz");
+  /**
+   * What a connection reads and writes dates with, which takes long to make, and few ask for: one
+   * asks the locale how weeks are counted, the other how days and months are called.
+   */
+  static final List<LateField> LATE =
+      List.of(
+          new LateField(TIMES, "calendarWithUserTz"),
+          new LateField(SQLITE_CONNECTION, "dateFormat"));
 
   /**
-   * Those that are left out: they give nothing, and say what nobody asks for. The list of all
-   * drivers writes to a log, for which Java links a text at run time; options of other types than
-   * text are read by nobody.
+   * Those that are left out, and give nothing. The list of all drivers writes to a log, for which
+   * Java links a text at run time; options of other types than text are read by nobody; no native
+   * library is ever unpacked, so that none is to be looked for among all files of this machine.
    */
   static final List<LongCall> LEFT_OUT =
       List.of(
-          new LongCall(DRIVER + "Driver", REGISTERS),
-          new LongCall("org/mariadb/jdbc/Driver", REGISTERS),
-          new LongCall("org/sqlite/JDBC", REGISTERS),
-          new LongCall(INTERPRETER, INTERPRETER + ".registerBuiltInConverters()V"));
+          new LongCall(DRIVER + "Driver.", REGISTERS),
+          new LongCall("org/mariadb/jdbc/Driver.", REGISTERS),
+          new LongCall("org/sqlite/JDBC.", REGISTERS),
+          new LongCall(INTERPRETER + ".", INTERPRETER + ".registerBuiltInConverters()V"),
+          new LongCall(SQLITE_LOADER + ".initialize", SQLITE_LOADER + ".cleanup()V"),
+          new LongCall(
+              SQLITE_CONNECTION + ".",
+              "org/sqlite/date/FastDateFormat.getInstance(Ljava/lang/String;)"
+                  + "Lorg/sqlite/date/FastDateFormat;"),
+          new LongCall(
+              TIMES + ".<init>",
+              TIMES
+                  + ".createProlepticGregorianCalendar(Ljava/util/TimeZone;)Ljava/util/Calendar;"));
 
   /**
    * A class that some methods have nothing to do with any more: whatever they ask it they get
@@ -125,7 +142,7 @@ final class ShortCalls {
     if (IN.stream().noneMatch(in -> name.startsWith(in) || in.startsWith(name + "."))) {
       return classFile;
     }
-    Replacing replacing = new Replacing(name, new ClassWriter(reader, 0));
+    Replacing replacing = new Replacing(name, new ClassWriter(reader, ClassWriter.COMPUTE_MAXS));
     reader.accept(replacing, 0);
     return replacing.any ? replacing.written.toByteArray() : classFile;
   }
@@ -191,11 +208,15 @@ final class ShortCalls {
           nothing(Type.getType(type));
           return;
         }
+        boolean late = kind == Opcodes.GETFIELD && LATE.contains(new LateField(owner, field));
+        if (late) {
+          super.visitInsn(Opcodes.DUP);
+        }
         super.visitFieldInsn(kind, owner, field, type);
-        if (kind == Opcodes.GETFIELD && LATE.equals(new LateField(owner, field))) {
+        if (late) {
           any = true;
-          String same = "(" + type + ")" + type;
-          super.visitMethodInsn(Opcodes.INVOKESTATIC, WAYS, field, same, false);
+          String given = "(L" + owner + ";" + type + ")" + type;
+          super.visitMethodInsn(Opcodes.INVOKESTATIC, WAYS, field, given, false);
         }
       }
 

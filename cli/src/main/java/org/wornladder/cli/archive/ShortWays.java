@@ -18,6 +18,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.management.ObjectName;
 import org.postgresql.jdbc.TimestampUtils;
+import org.sqlite.SQLiteConnectionConfig;
+import org.sqlite.date.FastDateFormat;
 import picocli.CommandLine;
 
 /** What {@link ShortCalls} puts in the place of methods of the same names and types. */
@@ -57,20 +59,29 @@ public final class ShortWays {
     return Class.forName(name);
   }
 
-  /** No calendar yet: {@link #calendarWithUserTz} makes one for who asks. */
-  public static Calendar createProlepticGregorianCalendar(TimeZone zone) {
-    return null;
-  }
-
   /**
    * The calendar of a connection.
    *
-   * @param made null if none was made yet
+   * @param made null while none was made
    */
-  public static Calendar calendarWithUserTz(Calendar made) {
+  public static Calendar calendarWithUserTz(TimestampUtils of, Calendar made) {
     return made == null
         ? TimestampUtils.createProlepticGregorianCalendar(TimeZone.getDefault())
         : made;
+  }
+
+  /**
+   * How a connection reads and writes dates.
+   *
+   * @param made null while none was made
+   */
+  public static FastDateFormat dateFormat(SQLiteConnectionConfig of, FastDateFormat made) {
+    return made == null ? FastDateFormat.getInstance(of.getDateStringFormat()) : made;
+  }
+
+  /** What is said of a provider of logs, which nobody hears, needs no names in it. */
+  public static String format(String text, Object... names) {
+    return text;
   }
 
   /** A pattern that is read once it is used, by {@link #matcher}: most files have no use for it. */
