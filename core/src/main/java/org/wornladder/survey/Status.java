@@ -83,7 +83,11 @@ public record Status(
   }
 
   public long waiting() {
-    return rungs.stream().filter(line -> line.state().waits()).count();
+    long waiting = 0;
+    for (Line line : rungs) {
+      waiting += line.state().waits() ? 1 : 0;
+    }
+    return waiting;
   }
 
   public List<Line> needingPerson() {

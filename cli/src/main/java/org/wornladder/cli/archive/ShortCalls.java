@@ -25,7 +25,8 @@ final class ShortCalls {
   private static final String SQLITE_LOADER = "org/sqlite/SQLiteJDBCLoader";
   private static final String SQLITE_CONNECTION = "org/sqlite/SQLiteConnectionConfig";
   private static final String INTERPRETER = "picocli/CommandLine$Interpreter";
-  private static final String YAML = "org/yaml/snakeyaml/scanner/ScannerImpl";
+  private static final String FORMAT =
+      "java/lang/String.format(Ljava/lang/String;[Ljava/lang/Object;)Ljava/lang/String;";
 
   /**
    * A method that some methods call no more. One that is not static becomes a static one that is
@@ -35,7 +36,7 @@ final class ShortCalls {
    */
   record LongCall(String in, String method) {}
 
-  static final List<LongCall> CALLS =
+  private static final List<LongCall> OTHERS =
       List.of(
           new LongCall(
               DRIVER + "core/ServerVersion",
@@ -51,15 +52,8 @@ final class ShortCalls {
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/lang/String;)Ljava/util/TimeZone;"),
           new LongCall(
               TIMES, "java/util/TimeZone.getTimeZone(Ljava/time/ZoneId;)Ljava/util/TimeZone;"),
-          new LongCall(
-              "org/slf4j/LoggerFactory.loadExplicitlySpecified",
-              "java/lang/String.format(Ljava/lang/String;[Ljava/lang/Object;)Ljava/lang/String;"),
-          new LongCall(
-              YAML, "java/util/regex/Pattern.compile(Ljava/lang/String;)Ljava/util/regex/Pattern;"),
-          new LongCall(
-              YAML,
-              "java/util/regex/Pattern.matcher(Ljava/lang/CharSequence;)"
-                  + "Ljava/util/regex/Matcher;"),
+          new LongCall("org/slf4j/LoggerFactory.loadExplicitlySpecified", FORMAT),
+          new LongCall("org/sqlite/SQLiteConfig.", FORMAT),
           new LongCall(
               SCRAM,
               "java/security/MessageDigest.getInstance(Ljava/lang/String;)"
@@ -72,6 +66,26 @@ final class ShortCalls {
               "picocli/CommandLine$Model$CommandSpec",
               "picocli/CommandLine$RegexTransformer.createDefault()"
                   + "Lpicocli/CommandLine$RegexTransformer;"));
+
+  /** Classes with patterns that are there for as long as the program, and few use. */
+  static final List<String> PATTERNED =
+      List.of(
+          "org/yaml/snakeyaml/scanner/ScannerImpl.",
+          "org/sqlite/core/CoreStatement.",
+          "org/sqlite/jdbc3/JDBC3ResultSet.");
+
+  private static final String TO_PATTERN = ")Ljava/util/regex/Pattern;";
+
+  static final List<LongCall> CALLS =
+      Stream.concat(OTHERS.stream(), PATTERNED.stream().flatMap(ShortCalls::ofPatterns)).toList();
+
+  private static Stream<LongCall> ofPatterns(String in) {
+    String pattern = "java/util/regex/Pattern.";
+    return Stream.of(
+        new LongCall(in + "<clinit>", pattern + "compile(Ljava/lang/String;" + TO_PATTERN),
+        new LongCall(in + "<clinit>", pattern + "compile(Ljava/lang/String;I" + TO_PATTERN),
+        new LongCall(in, pattern + "matcher(Ljava/lang/CharSequence;)Ljava/util/regex/Matcher;"));
+  }
 
   private static final String WAYS = Type.getInternalName(ShortWays.class);
 

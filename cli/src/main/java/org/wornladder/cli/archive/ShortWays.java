@@ -11,8 +11,10 @@ import java.text.ParsePosition;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.Calendar;
+import java.util.Map;
 import java.util.SimpleTimeZone;
 import java.util.TimeZone;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -33,6 +35,8 @@ public final class ShortWays {
   private static final String MANAGER = "java.lang.SecurityManager";
   private static final String DIGEST = "SHA-256";
   private static final char LAST_PLAIN = 0x7f;
+
+  private static final Map<Pattern, Pattern> READ = new ConcurrentHashMap<>();
 
   private ShortWays() {}
 
@@ -79,19 +83,40 @@ public final class ShortWays {
     return made == null ? FastDateFormat.getInstance(of.getDateStringFormat()) : made;
   }
 
-  /** What is said of a provider of logs, which nobody hears, needs no names in it. */
-  public static String format(String text, Object... names) {
-    return text;
+  /** Texts in the place of each {@code %s}; anything else goes the long way. */
+  public static String format(String text, Object... values) {
+    StringBuilder formatted = new StringBuilder();
+    int from = 0;
+    for (Object value : values) {
+      int mark = text.indexOf('%', from);
+      if (mark < 0 || !text.startsWith("%s", mark)) {
+        return String.format(text, values);
+      }
+      formatted.append(text, from, mark).append(value);
+      from = mark + 2;
+    }
+    return text.indexOf('%', from) < 0
+        ? formatted.append(text.substring(from)).toString()
+        : String.format(text, values);
   }
 
-  /** A pattern that is read once it is used, by {@link #matcher}: most files have no use for it. */
+  /** A pattern that is read once it is used, by {@link #matcher}. */
   public static Pattern compile(String pattern) {
-    return Pattern.compile(pattern, Pattern.LITERAL);
+    return compile(pattern, 0);
   }
 
-  /** What matches a pattern of {@link #compile}. */
+  /** Likewise. */
+  public static Pattern compile(String pattern, int flags) {
+    return Pattern.compile(pattern, flags | Pattern.LITERAL);
+  }
+
+  /** What matches a pattern of {@link #compile}, which is there for as long as the program. */
   public static Matcher matcher(Pattern pattern, CharSequence text) {
-    return Pattern.compile(pattern.pattern()).matcher(text);
+    return READ.computeIfAbsent(pattern, ShortWays::read).matcher(text);
+  }
+
+  private static Pattern read(Pattern pattern) {
+    return Pattern.compile(pattern.pattern(), pattern.flags() & ~Pattern.LITERAL);
   }
 
   /** A zone that is so many hours from Greenwich needs no table of the world's zones. */

@@ -44,11 +44,18 @@ final class SqliteSession extends JdbcSession {
     NativeLibrary.locate();
     try {
       String memory = SqliteFile.PREFIX + ":memory:";
-      JDBC.createConnection(memory, new SQLiteConfig().toProperties()).close();
+      JDBC.createConnection(memory, config().toProperties()).close();
     } catch (SQLException | LinkageError e) {
       // Whoever opens a database next hears of it, with the place.
       return;
     }
+  }
+
+  private static SQLiteConfig config() {
+    SQLiteConfig config = new SQLiteConfig();
+    // Otherwise the driver asks for the last row's number behind every insertion.
+    config.setGetGeneratedKeys(false);
+    return config;
   }
 
   static SqliteSession open(Target target, Access access) {
@@ -56,10 +63,8 @@ final class SqliteSession extends JdbcSession {
     SqliteFile file = SqliteFile.of(target.environment().url(), target.root());
     file.check(target, access);
     boolean there = file.isThere();
-    SQLiteConfig config = new SQLiteConfig();
+    SQLiteConfig config = config();
     config.setBusyTimeout((int) Math.min(Integer.MAX_VALUE, target.lockWait().toMillis()));
-    // Otherwise the driver asks for the last row's number behind every insertion.
-    config.setGetGeneratedKeys(false);
     config.enforceForeignKeys(target.environment().settings().foreignKeys());
     if (access == Access.READ && there) {
       config.resetOpenMode(SQLiteOpenMode.CREATE);
