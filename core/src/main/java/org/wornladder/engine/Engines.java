@@ -14,6 +14,7 @@ import org.wornladder.engine.mariadb.MariadbEngine;
 import org.wornladder.engine.postgres.PostgresEngine;
 import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.project.Environment;
+import org.wornladder.sql.Fingerprint;
 
 /**
  * The engines that are there: our own, and those that the service loader finds. The loader is asked
@@ -49,6 +50,8 @@ public final class Engines {
             engine.loadAhead(text);
           }
         }
+        // What proves a journal: Java links its first use, which takes longer than a short journal.
+        Fingerprint.sha256("");
       } catch (IOException e) {
         // Whoever reads the project next hears of it, with the place.
         return;
