@@ -59,24 +59,33 @@ public final class LibraryJars {
       }
     }
     for (Path jar : jars) {
-      Path stored = Files.createTempFile(jar.getParent(), "stored", "");
-      try (ZipFile from = new ZipFile(jar.toFile());
-          OutputStream file = Files.newOutputStream(stored);
-          ZipOutputStream to = new ZipOutputStream(file)) {
-        write(from, to);
+      if (!isWritten(jar)) {
+        write(jar);
       }
-      Files.move(stored, jar, StandardCopyOption.REPLACE_EXISTING);
     }
+  }
+
+  private static boolean isWritten(Path jar) throws IOException {
+    try (ZipFile file = new ZipFile(jar.toFile())) {
+      return file.getEntry(NOTICE) != null;
+    }
+  }
+
+  private static void write(Path jar) throws IOException {
+    Path stored = Files.createTempFile(jar.getParent(), "stored", "");
+    try (ZipFile from = new ZipFile(jar.toFile());
+        OutputStream file = Files.newOutputStream(stored);
+        ZipOutputStream to = new ZipOutputStream(file)) {
+      write(from, to);
+    }
+    Files.move(stored, jar, StandardCopyOption.REPLACE_EXISTING);
   }
 
   private static void write(ZipFile from, ZipOutputStream to) throws IOException {
     boolean changed = false;
     for (ZipEntry entry : from.stream().toList()) {
       String name = entry.getName();
-      if (name.equals(NOTICE)) {
-        changed = true;
-      }
-      if (name.startsWith(NATIVE) || name.equals(NOTICE)) {
+      if (name.startsWith(NATIVE)) {
         continue;
       }
       byte[] content = from.getInputStream(entry).readAllBytes();
