@@ -90,7 +90,7 @@ public final class Fingerprint {
   public static String ofParts(List<String> texts) {
     StringBuilder all = new StringBuilder();
     for (String text : texts) {
-      all.append(text.length()).append(':').append(text);
+      all.append(Parts.length(text.length())).append(text);
     }
     return sha256(all.toString());
   }

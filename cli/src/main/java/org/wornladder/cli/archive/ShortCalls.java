@@ -142,9 +142,11 @@ final class ShortCalls {
           new Unasked(DRIVER, "java/util/logging/Level"));
 
   private static final Set<String> IN =
-      Stream.concat(
+      Stream.of(
               Stream.of(CALLS, LEFT_OUT).flatMap(List::stream).map(LongCall::in),
-              UNASKED.stream().map(Unasked::in))
+              UNASKED.stream().map(Unasked::in),
+              LATE.stream().map(LateField::of))
+          .flatMap(in -> in)
           .collect(Collectors.toUnmodifiableSet());
 
   private ShortCalls() {}
