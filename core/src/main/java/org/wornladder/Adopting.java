@@ -79,7 +79,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
     approval.check(
         new PlanBasis(project, site.environment(), site.engine(), site.session(), history).empty(),
         site.environment());
-    Expectation expectation = Expectation.toKeep(site, history);
+    ExpectedState expectation = ExpectedState.withCatalogFingerprint(site, history);
     List<Element> taken = taken(expectation.live(), options);
     return adopted.isPresent()
         ? again(site, adopted.get(), taken, expectation)
@@ -103,7 +103,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
   }
 
   private Adoption first(
-      Site site, AdoptOptions options, List<Element> taken, Expectation expectation)
+      Site site, AdoptOptions options, List<Element> taken, ExpectedState expectation)
       throws SQLException {
     Ddl ddl = site.session().ddl();
     CreationScript script = CreationScript.of(taken, ddl);
@@ -176,7 +176,7 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
   }
 
   /** Another environment: it is marked if it is the same. */
-  private Adoption again(Site site, Rung rung, List<Element> taken, Expectation expectation)
+  private Adoption again(Site site, Rung rung, List<Element> taken, ExpectedState expectation)
       throws SQLException {
     Matcher marked = MARKED.matcher(rung.script().source());
     String name = site.environment().name();
@@ -197,8 +197,8 @@ record Adopting(Project project, LadderSettings settings, Visit visit, Structure
         differences);
   }
 
-  private void mark(Site site, Rung rung, Expectation expectation) throws SQLException {
+  private void mark(Site site, Rung rung, ExpectedState expectation) throws SQLException {
     new Settlement(project, site.environment(), site.session(), site.journal()).adopt(rung, NOTE);
-    expectation.keep(expectation.live());
+    expectation.save(expectation.live());
   }
 }

@@ -16,7 +16,6 @@ import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
 import org.wornladder.climb.PlanBasis;
-import org.wornladder.climb.Preparation;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.RollbackPlanner;
@@ -33,13 +32,8 @@ import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Project;
 
-/**
- * Runs rungs and standing scripts, up or down, in an environment that is open.
- *
- * @param ahead what was made ready for that environment before it was open
- */
-record Changing(
-    Project project, LadderSettings settings, Visit visit, Optional<Preparation> ahead) {
+/** Runs rungs and standing scripts, up or down, in an environment that is open. */
+record Changing(Project project, LadderSettings settings, Visit visit) {
   Outcome apply(Site site, ApplyOptions options, Approval approval, Listener listener)
       throws SQLException {
     return site.locked(
@@ -54,7 +48,7 @@ record Changing(
         approval,
         listener,
         options.despiteDrift(),
-        (basis, doubts, agreed) -> applyPlan(basis, doubts, options, agreed));
+        (basis, doubts) -> applyPlan(basis, doubts, options));
   }
 
   Outcome rollback(Site site, RollbackOptions options, Approval approval, Listener listener)
@@ -68,53 +62,42 @@ record Changing(
                 approval,
                 listener,
                 Optional.of(""),
-                (basis, doubts, agreed) -> new RollbackPlanner(basis, options, doubts).plan()));
+                (basis, doubts) -> new RollbackPlanner(basis, options, doubts).plan()));
   }
 
   Plan applyPlan(Site site, History history, ApplyOptions options) throws SQLException {
     PlanBasis basis = basis(site, history);
-    return applyPlan(basis, new Doubts(basis).read(), options, () -> {});
+    return applyPlan(basis, new Doubts(basis).read(), options);
   }
 
-  private Plan applyPlan(
-      PlanBasis basis, Map<Long, Doubt> doubts, ApplyOptions options, Runnable agreed) {
+  private Plan applyPlan(PlanBasis basis, Map<Long, Doubt> doubts, ApplyOptions options) {
     Optional<History> promoted =
         basis
             .environment()
             .settings()
             .promotedFrom()
             .map(from -> visit.in(from, Access.READ, other -> other.journal().read(Depth.GLANCE)));
-    return new ApplyPlanner(basis, options, doubts).plan(promoted, agreed);
+    return new ApplyPlanner(basis, options, doubts).plan(promoted);
   }
 
   PlanBasis basis(Site site, History history) {
-    return new PlanBasis(
-        project,
-        site.environment(),
-        site.engine(),
-        site.session(),
-        history,
-        ahead.orElseGet(() -> new Preparation(site.engine(), site.environment())));
+    return new PlanBasis(project, site.environment(), site.engine(), site.session(), history);
   }
 
   /** Plans from files and journal. */
   private interface Planning {
-    /**
-     * @param agreed told that there will be a plan; the session may be busy from then on
-     */
-    Plan plan(PlanBasis basis, Map<Long, Doubt> doubts, Runnable agreed);
+    Plan plan(PlanBasis basis, Map<Long, Doubt> doubts);
   }
 
   /** A plan, and what stands where it shall run; the latter is not read for a plan of nothing. */
-  private record Prospect(Plan plan, Optional<Expectation> expectation) {}
+  private record Prospect(Plan plan, Optional<ExpectedState> expectation) {}
 
   private Prospect prospect(Site site, History history, Planning planning) throws SQLException {
     PlanBasis basis = basis(site, history);
     Map<Long, Doubt> doubts = new Doubts(basis).read();
-    try (Expectation.Ahead expectation = new Expectation.Ahead(site, history)) {
-      Plan plan = planning.plan(basis, doubts, expectation::begin);
-      return new Prospect(plan, plan.isEmpty() ? Optional.empty() : Optional.of(expectation.get()));
-    }
+    Plan plan = planning.plan(basis, doubts);
+    return new Prospect(
+        plan, plan.isEmpty() ? Optional.empty() : Optional.of(ExpectedState.of(site, history)));
   }
 
   private Outcome change(
@@ -131,15 +114,15 @@ record Changing(
       listener.started(plan);
       return outcome(history, plan, List.of(), 0, new StructureSummary(List.of()));
     }
-    Expectation expectation = prospect.expectation().orElseThrow();
+    ExpectedState expectation = prospect.expectation().orElseThrow();
     if (site.environment().settings().guarded() && despiteDrift.isEmpty()) {
-      refuseDrift(site.environment().name(), expectation.counting(project));
+      refuseDrift(site.environment().name(), expectation.visibleDifferences(project));
     }
     approval.check(plan, site.environment());
     despiteDrift
         .filter(reason -> !reason.isEmpty())
-        .ifPresent(reason -> recordDrift(site, reason, expectation.counting(project)));
-    expectation.keepBefore();
+        .ifPresent(reason -> recordDrift(site, reason, expectation.visibleDifferences(project)));
+    expectation.saveBefore();
     long start = System.nanoTime();
     Runner runner =
         new Runner(
@@ -150,10 +133,10 @@ record Changing(
             listener,
             settings.retries(),
             !site.environment().settings().guarded());
-    LastLook look = new LastLook(site, expectation);
-    List<Outcome.Done> done = run(runner, look, site, expectation);
-    long elapsed = (System.nanoTime() - start) / 1_000_000 - look.millis();
-    return outcome(history, plan, done, elapsed, look.keep());
+    PreCommitCheck check = new PreCommitCheck(site, expectation);
+    List<Outcome.Done> done = run(runner, check, site, expectation);
+    long elapsed = (System.nanoTime() - start) / 1_000_000 - check.millis();
+    return outcome(history, plan, done, elapsed, check.save());
   }
 
   /**
@@ -161,13 +144,13 @@ record Changing(
    * half way has not ended: what a person does to end it counts as its work.
    */
   private static List<Outcome.Done> run(
-      Runner runner, LastLook look, Site site, Expectation expectation) {
+      Runner runner, PreCommitCheck check, Site site, ExpectedState expectation) {
     try {
-      return runner.run(look);
+      return runner.run(check);
     } catch (LadderException e) {
       try {
         if (site.journal().read(Depth.GLANCE).stuck().isEmpty()) {
-          expectation.keepAfter();
+          expectation.saveAfter();
         }
       } catch (SQLException | LadderException second) {
         // The next run finds that this one did not come to its end, and makes up for it.

@@ -1,7 +1,6 @@
 package org.wornladder;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.climb.ApplyOptions;
@@ -9,13 +8,9 @@ import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
 import org.wornladder.climb.Plan;
-import org.wornladder.climb.Preparation;
 import org.wornladder.climb.RollbackOptions;
 import org.wornladder.climb.Settlement;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.Engines;
-import org.wornladder.engine.Session;
-import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Environment;
@@ -56,11 +51,9 @@ public final class Ladder {
   private final Project project;
   private final LadderSettings settings;
   private final EnvironmentReader environments;
-  private Optional<Approach> approach;
 
-  private Ladder(Project project, LadderSettings settings, Optional<Approach> approach) {
+  private Ladder(Project project, LadderSettings settings) {
     this.project = project;
-    this.approach = approach;
     this.settings = settings;
     environments = new EnvironmentReader(project.root(), project.settings(), settings.variables());
   }
@@ -71,35 +64,12 @@ public final class Ladder {
    * @throws org.wornladder.project.ProjectException with every error in its files
    */
   public static Ladder open(Path root, LadderSettings settings) {
-    return new Ladder(ProjectReader.read(root), settings, Optional.empty());
-  }
-
-  /**
-   * Opens the project in a folder, and meanwhile a session to the environment that the first call
-   * will want, if it stands on a server. To be used once, by one thread, for a call that does so.
-   *
-   * @throws org.wornladder.project.ProjectException with every error in its files
-   */
-  public static Ladder approaching(
-      String environment, Access access, Path root, LadderSettings settings) {
-    List<Approach> begun = new ArrayList<>();
-    try {
-      Project project =
-          ProjectReader.read(
-              root,
-              (place, known) ->
-                  begun.add(Approach.begin(environment, access, place, known, settings)));
-      Optional<Approach> approach = begun.isEmpty() ? Optional.empty() : Optional.of(begun.get(0));
-      return new Ladder(project, settings, approach);
-    } catch (LadderException e) {
-      begun.forEach(Approach::abandon);
-      throw e;
-    }
+    return new Ladder(ProjectReader.read(root), settings);
   }
 
   /** A project that was read already. */
   static Ladder of(Project project, LadderSettings settings) {
-    return new Ladder(project, settings, Optional.empty());
+    return new Ladder(project, settings);
   }
 
   /**
@@ -139,8 +109,8 @@ public final class Ladder {
    */
   public Outcome apply(
       String environment, ApplyOptions options, Approval approval, Listener listener) {
-    Changing changing = new Changing(project, settings, this::in, preparedAhead(environment));
-    return in(environment, Access.WRITE, site -> changing.apply(site, options, approval, listener));
+    return in(
+        environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
   }
 
   /** Runs ways down. */
@@ -334,7 +304,7 @@ public final class Ladder {
   }
 
   private Changing changing() {
-    return new Changing(project, settings, this::in, Optional.empty());
+    return new Changing(project, settings, this::in);
   }
 
   private Structures structures() {
@@ -343,26 +313,6 @@ public final class Ladder {
 
   private <T> T in(String name, Access access, Site.Work<T> work) {
     Environment environment = environments.read(name);
-    return Site.visit(
-        environment, project, settings, access, sessionAhead(environment.name(), access), work);
-  }
-
-  /** Uses the time until the session is open. */
-  private Optional<Preparation> preparedAhead(String name) {
-    if (approach.isEmpty()) {
-      return Optional.empty();
-    }
-    Environment environment = environments.read(name);
-    Preparation preparation = new Preparation(Engines.of(environment), environment);
-    preparation.prepareAhead(project.rungs(), approach.get()::isDone);
-    return Optional.of(preparation);
-  }
-
-  private Optional<Session> sessionAhead(String environment, Access access) {
-    Optional<Approach> open = approach.filter(one -> one.leadsTo(environment, access));
-    if (open.isPresent()) {
-      approach = Optional.empty();
-    }
-    return open.flatMap(Approach::session);
+    return Site.visit(environment, project, settings, access, work);
   }
 }

@@ -97,8 +97,7 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
 
   private <T> T in(Environment like, Site.Work<T> work) {
     try (ScratchDatabase scratch = make(like)) {
-      return Site.visit(
-          scratch.environment(), project, settings, Access.WRITE, Optional.empty(), work);
+      return Site.visit(scratch.environment(), project, settings, Access.WRITE, work);
     }
   }
 
@@ -110,7 +109,7 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
             .scratch()
             .filter(scratch -> engine.accepts(environments.read(scratch.server()).url()));
     if (named.isEmpty()) {
-      if (like.settings().guarded() && engine.opensSlowly()) {
+      if (like.settings().guarded() && engine.isOnServer()) {
         throw RefusedException.of(
             like.name() + " is guarded: no scratch database is made on its server",
             "environment " + like.name(),
@@ -120,7 +119,7 @@ record ScratchSite(Project project, LadderSettings settings, EnvironmentReader e
     }
     Environment server = environments.read(named.get().server());
     Environment there = like.withRole(server.role());
-    return named.get().mayErase() && engine.opensSlowly()
+    return named.get().mayErase() && engine.isOnServer()
         ? erased(engine, server, there)
         : engine.scratch(target(server), there, project.name(), settings.clock());
   }

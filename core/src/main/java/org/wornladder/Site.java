@@ -29,23 +29,15 @@ record Site(
     T at(Site site) throws SQLException;
   }
 
-  /**
-   * Opens a session, works, and closes it whatever happens.
-   *
-   * @param ahead the session, if one was opened before
-   */
+  /** Opens a session, works, and closes it whatever happens. */
   static <T> T visit(
       Environment environment,
       Project project,
       LadderSettings settings,
       Access access,
-      Optional<Session> ahead,
       Work<T> work) {
     Engine engine = Engines.of(environment);
-    try (Session session =
-        ahead.isPresent()
-            ? ahead.get()
-            : engine.open(settings.target(environment, project.root()), access)) {
+    try (Session session = engine.open(settings.target(environment, project.root()), access)) {
       String table = project.settings().journalTable();
       Journal journal =
           new Journal(session, engine, table, project.name(), settings.tool(), settings.clock());

@@ -22,7 +22,6 @@ import org.wornladder.diff.Sight;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
-import org.wornladder.engine.Meanwhile;
 import org.wornladder.fault.LadderException;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
@@ -59,7 +58,7 @@ record Structures(
   }
 
   /** What an environment's structure is held against. */
-  private Snapshot against(Against against, Environment environment, Expectation expectation) {
+  private Snapshot against(Against against, Environment environment, ExpectedState expectation) {
     return switch (against) {
       case EXPECTED -> expectation.expected();
       case RUNGS -> scratch().ofRungs(environment, OptionalLong.empty());
@@ -95,15 +94,16 @@ record Structures(
           if (same.equals(Optional.of(true))) {
             return glance.get().beside().drift(against, true, Sight.NOTHING, 0);
           }
-          Expectation.Told told =
-              Expectation.told(
-                  site, glance.map(one -> one.beside().history()), same.equals(Optional.of(false)));
-          Expectation expectation = told.expectation();
+          History history =
+              glance.isPresent()
+                  ? glance.get().beside().history()
+                  : site.journal().read(Depth.WHOLE);
+          ExpectedState expectation = ExpectedState.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
           List<Difference> all = all(should, expectation.live(), rights);
           List<Difference> counting = counting(all);
           Sight sight = Sight.of(counting, should, expectation.live());
-          Beside beside = glance.isPresent() ? glance.get().beside() : beside(site, told.history());
+          Beside beside = glance.isPresent() ? glance.get().beside() : beside(site, history);
           return beside.drift(
               against,
               against != Against.EXPECTED || expectation.known(),
@@ -128,12 +128,9 @@ record Structures(
     }
     History history = site.journal().read(Depth.WHOLE);
     Optional<String> kept = site.snapshots().last().answers();
-    try (Meanwhile<Optional<String>> asking =
-        Meanwhile.begin(() -> kept.isPresent() ? site.answers() : kept)) {
-      Beside beside = beside(site, history);
-      Optional<String> answers = asking.get();
-      return Optional.of(new Glance(beside, kept.flatMap(one -> answers.map(one::equals))));
-    }
+    Optional<String> answers = kept.isPresent() ? site.answers() : kept;
+    return Optional.of(
+        new Glance(beside(site, history), kept.flatMap(one -> answers.map(one::equals))));
   }
 
   /** What is looked at beside the structure. */
@@ -177,7 +174,7 @@ record Structures(
           if (against == Against.EXPECTED) {
             refuseUnrecorded(site, history);
           }
-          Expectation expectation = Expectation.of(site, history);
+          ExpectedState expectation = ExpectedState.of(site, history);
           Snapshot should = against(against, site.environment(), expectation);
           Sight sight = sight(expectation.live(), should);
           ChangeScript script =
@@ -209,7 +206,7 @@ record Structures(
   private Official makeOfficial(Site site, String words, Approval approval) throws SQLException {
     History history = site.provenHistory();
     refuseUnrecorded(site, history);
-    Expectation expectation = Expectation.toKeep(site, history);
+    ExpectedState expectation = ExpectedState.withCatalogFingerprint(site, history);
     Sight sight = sight(expectation.expected(), expectation.live());
     List<Difference> found = sight.told();
     // Owners and grants are an environment's own, and no part of a rung.
@@ -235,7 +232,7 @@ record Structures(
             RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
     String file = ProjectWriter.rung(project, words, draft, settings.timestamp());
     record(site, rung(file));
-    expectation.keep(Accepted.in(expectation.expected(), up.written()));
+    expectation.save(Accepted.in(expectation.expected(), up.written()));
     return new Official(
         name, file, up.written(), up.leftOut(), sight.hidden(), reversed(down.leftOut()));
   }
@@ -334,7 +331,7 @@ record Structures(
         environmentIn(named).orElseThrow(),
         Access.READ,
         site -> {
-          Expectation expectation = Expectation.of(site, site.journal().read(Depth.GLANCE));
+          ExpectedState expectation = ExpectedState.of(site, site.journal().read(Depth.GLANCE));
           return new Side(
               site.engine().name(),
               kind.equals("env") ? expectation.live() : expectation.expected());

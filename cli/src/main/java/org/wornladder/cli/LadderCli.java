@@ -7,9 +7,7 @@ import org.wornladder.cli.command.Call;
 import org.wornladder.cli.command.CommandTable;
 import org.wornladder.cli.command.Options;
 import org.wornladder.cli.view.ErrorView;
-import org.wornladder.engine.Engines;
 import org.wornladder.fault.LadderException;
-import org.wornladder.project.ProjectReader;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
@@ -64,21 +62,7 @@ public final class LadderCli {
     return true;
   }
 
-  /** The project's settings, before the options are read in earnest. */
-  private Path settingsOf(String... args) {
-    Path project = folder;
-    for (int i = 0; i + 1 < args.length; i++) {
-      if (args[i].equals(Options.PROJECT)) {
-        project = folder.resolve(args[i + 1]);
-      }
-    }
-    return project.resolve(ProjectReader.SETTINGS);
-  }
-
   private int command(CommandTable.Named named) {
-    if (named.command().opensDatabase()) {
-      Engines.loadAhead(settingsOf(named.args()));
-    }
     CommandLine line = named.parser();
     ParseResult result = line.parseArgs(named.args());
     if (help(line, result)) {

@@ -41,9 +41,6 @@ class CliLayerTest {
           .that()
           // The example plays a person who works past the ladder.
           .doNotHaveFullyQualifiedName("org.wornladder.cli.demo.Hand")
-          .and()
-          // It stands in the drivers when the program runs.
-          .doNotHaveFullyQualifiedName("org.wornladder.cli.archive.ShortWays")
           .should()
           .dependOnClassesThat()
           .resideInAnyPackage("java.sql..", "org.sqlite..");

@@ -1,14 +1,18 @@
 package org.wornladder.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
-import java.net.URL;
-import java.net.URLClassLoader;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
+import java.nio.file.attribute.PosixFilePermission;
+import java.security.MessageDigest;
+import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -25,13 +29,14 @@ class InstallationIT {
           .contains(
               "bin/ladder",
               "bin/ladder-archive",
+              "bin/ladder.cmd",
               "completion/ladder.bash",
               "completion/ladder.zsh",
               "man/man1/ladder.1",
               "man/man1/ladder-apply.1",
               "man/man1/ladder-rollback.1",
               "lib/native/Linux/x86_64/libsqlitejdbc.so")
-          .noneMatch(name -> name.endsWith(".jsa") || name.contains("picocli-codegen"));
+          .noneMatch(name -> name.contains("classes-") || name.contains("picocli-codegen"));
     }
   }
 
@@ -58,7 +63,11 @@ class InstallationIT {
     work.run(List.of("cp", "-r", Workspace.DISTRIBUTION.toString(), home.toString())).exits(0);
     Path archive;
     try (var files = Files.list(home.resolve("lib"))) {
-      archive = files.filter(file -> file.toString().endsWith(".jsa")).findFirst().orElseThrow();
+      archive =
+          files
+              .filter(file -> file.getFileName().toString().startsWith("classes-"))
+              .findFirst()
+              .orElseThrow();
     }
     work.variable("XDG_CACHE_HOME", folder.resolve("cache").toString())
         .program(home.resolve("bin/ladder"));
@@ -73,54 +82,73 @@ class InstallationIT {
     assertThat(archive).exists();
   }
 
-  /** They are written anew when the program is built. */
   @Test
-  void everyClassOfEveryJarIsSound() throws IOException {
-    List<Path> jars;
-    try (var files = Files.list(Workspace.DISTRIBUTION.resolve("lib"))) {
-      jars = files.filter(file -> file.toString().endsWith(".jar")).toList();
+  void everyLibraryIsTheReleasedOneByteForByte() throws Exception {
+    Map<String, String> resolved = new TreeMap<>();
+    String classpath = Files.readString(Path.of(System.getProperty("ladder.resolvedJars")));
+    for (String jar : classpath.strip().split(":")) {
+      Path file = Path.of(jar);
+      resolved.put(file.getFileName().toString(), sha256(file));
     }
-    List<URL> urls = new ArrayList<>();
-    List<String> names = new ArrayList<>();
-    for (Path jar : jars) {
-      urls.add(jar.toUri().toURL());
-      try (ZipFile file = new ZipFile(jar.toFile())) {
-        file.stream()
-            .map(entry -> entry.getName())
-            .filter(name -> name.endsWith(".class") && !name.startsWith("META-INF"))
-            .forEach(name -> names.add(name.replace(".class", "").replace('/', '.')));
+    Map<String, String> distributed = new TreeMap<>();
+    try (var files = Files.list(Workspace.DISTRIBUTION.resolve("lib"))) {
+      for (Path file : files.filter(one -> one.toString().endsWith(".jar")).toList()) {
+        distributed.put(file.getFileName().toString(), sha256(file));
       }
     }
-    ClassLoader platform = ClassLoader.getPlatformClassLoader();
-    try (URLClassLoader loader = new URLClassLoader(urls.toArray(URL[]::new), platform)) {
-      assertThat(names).hasSizeGreaterThan(5000).anyMatch(name -> name.contains("$$Plain"));
-      assertThat(names).filteredOn(name -> isUnsound(name, loader)).isEmpty();
-    }
+    assertThat(distributed.keySet()).anyMatch(name -> name.startsWith("worn-ladder-cli"));
+    distributed.keySet().removeIf(name -> name.startsWith("worn-ladder-cli"));
+    assertThat(distributed).hasSizeGreaterThan(10).isEqualTo(resolved);
   }
 
-  /** To ask for its methods is to have it verified. */
-  private static boolean isUnsound(String name, ClassLoader loader) {
-    try {
-      Class.forName(name, false, loader).getDeclaredMethods();
-      return false;
-    } catch (VerifyError | ClassFormatError | IncompatibleClassChangeError e) {
-      return true;
-    } catch (ClassNotFoundException | LinkageError e) {
-      // It is for a library that is not here.
-      return false;
+  private static String sha256(Path file) throws Exception {
+    byte[] digest = MessageDigest.getInstance("SHA-256").digest(Files.readAllBytes(file));
+    return HexFormat.of().formatHex(digest);
+  }
+
+  /** Unpacked by somebody, it must be of use to everybody. */
+  @Test
+  void theZipUnpacksForEveryUser() throws Exception {
+    Path home = Files.createDirectory(folder.resolve("installed"));
+    Workspace work = new Workspace(folder);
+    work.run(List.of("chmod", "755", folder.toString())).exits(0);
+    work.run(List.of("unzip", "-q", Workspace.DISTRIBUTION + ".zip", "-d", home.toString()))
+        .exits(0);
+    try (var files = Files.walk(home)) {
+      for (Path file : files.toList()) {
+        Set<PosixFilePermission> modes = Files.getPosixFilePermissions(file);
+        assertThat(modes).as(file.toString()).contains(PosixFilePermission.OTHERS_READ);
+        if (Files.isDirectory(file) || file.getParent().endsWith("bin")) {
+          assertThat(modes).as(file.toString()).contains(PosixFilePermission.OTHERS_EXECUTE);
+        }
+      }
     }
+    assumeTrue(System.getProperty("user.name").equals("root"), "only root can be another user");
+    work.run(
+            List.of(
+                "setpriv",
+                "--reuid=65534",
+                "--regid=65534",
+                "--clear-groups",
+                home.resolve("bin/ladder").toString(),
+                "--help"))
+        .exits(0)
+        .says("status");
   }
 
   @Test
-  void javaKeepsTheOrderOfItsProvidersWhereSomebodyNamedAnother() throws IOException {
-    Workspace work =
-        Workspace.hollowfield(Files.createDirectory(folder.resolve("project"))).tables(1);
-    Path other = folder.resolve("other.properties");
-    Files.writeString(other, "keystore.type=jks\n");
-    work.variable("JDK_JAVA_OPTIONS", "-Djava.security.properties=" + other)
-        .ladder("apply")
-        .exits(0)
-        .says("dev is at 0001");
+  void theArchiveIsWrittenAndUsedWithBlanksInThePath() throws Exception {
+    Path home = folder.resolve("an odd place/worn ladder");
+    Files.createDirectories(home.getParent());
+    Workspace work = new Workspace(folder);
+    work.run(List.of("cp", "-r", Workspace.DISTRIBUTION.toString(), home.toString())).exits(0);
+    work.run(List.of("sh", "-c", "rm -f '" + home + "'/lib/classes-*")).exits(0);
+    work.run(List.of(home.resolve("bin/ladder-archive").toString())).exits(0).says("Wrote");
+    // With these the JVM refuses to start where it cannot use the archive.
+    boolean cache = Runtime.version().feature() >= 25;
+    work.variable("JDK_JAVA_OPTIONS", cache ? "-XX:AOTMode=on" : "-Xshare:on")
+        .program(home.resolve("bin/ladder"));
+    work.ladder("--help").exits(0);
   }
 
   @Test

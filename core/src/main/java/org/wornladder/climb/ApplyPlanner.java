@@ -57,14 +57,12 @@ public final class ApplyPlanner {
   /**
    * The plan.
    *
-   * @param agreed told that rungs will run, as soon as no reason stands against it and before their
-   *     statements are read
    * @param promoted what the environment that this one is promoted from says of its rungs; empty if
    *     there is none
    * @throws RefusedException with every reason why it may not run
    * @throws org.wornladder.project.ProjectException if a waiting rung cannot be read
    */
-  public Plan plan(Optional<History> promoted, Runnable agreed) {
+  public Plan plan(Optional<History> promoted) {
     checkTarget();
     checkInPlace();
     List<Rung> waiting = waiting();
@@ -73,9 +71,6 @@ public final class ApplyPlanner {
     noteAbsent();
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
-    }
-    if (!waiting.isEmpty()) {
-      agreed.run();
     }
     StandingPlanner standing = new StandingPlanner(basis);
     List<Step> steps = new ArrayList<>();

@@ -15,19 +15,12 @@ import org.wornladder.sql.Statement;
  * What a plan is computed from: the files, the environment, and what its journal says.
  *
  * @param session open, for its name and address; a plan reads nothing else from it
- * @param preparation for this environment
  */
 public record PlanBasis(
-    Project project,
-    Environment environment,
-    Engine engine,
-    Session session,
-    History history,
-    Preparation preparation) {
-  /** With nothing made ready ahead. */
-  public PlanBasis(
-      Project project, Environment environment, Engine engine, Session session, History history) {
-    this(project, environment, engine, session, history, new Preparation(engine, environment));
+    Project project, Environment environment, Engine engine, Session session, History history) {
+  /** Prepares scripts for this environment. */
+  Preparation preparation() {
+    return new Preparation(engine, environment);
   }
 
   /**

@@ -1,21 +1,16 @@
 package org.wornladder.climb;
 
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BooleanSupplier;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
-import org.wornladder.fault.LadderException;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Problem;
 import org.wornladder.project.ProjectException;
-import org.wornladder.project.Rung;
 import org.wornladder.project.Script;
 import org.wornladder.project.Section;
 import org.wornladder.project.Substitution;
@@ -28,40 +23,12 @@ import org.wornladder.sql.Statement;
 
 /** Makes a script's way ready for one environment: values put in, split, and looked over. */
 public final class Preparation {
-  private static final int MOST_AHEAD = 1000;
-
-  /** Characters; what is longer is not held, since it may never be asked for. */
-  private static final int LONG = 50_000;
-
   private final Engine engine;
   private final Environment environment;
-
-  /** Ways up, by the script itself: to compare two of them takes as long as to read one. */
-  private final Map<Script, List<Statement>> ahead = new IdentityHashMap<>();
 
   public Preparation(Engine engine, Environment environment) {
     this.engine = engine;
     this.environment = environment;
-  }
-
-  /**
-   * Makes ways up ready while there is nothing else to do, the newest rungs' first, since they are
-   * the likeliest to wait. What is wrong with one is told when it is asked for.
-   *
-   * @param enough asked before every rung
-   */
-  public void prepareAhead(List<Rung> rungs, BooleanSupplier enough) {
-    int last = Math.max(0, rungs.size() - MOST_AHEAD);
-    try {
-      for (int i = rungs.size() - 1; i >= last && !enough.getAsBoolean(); i--) {
-        Script script = rungs.get(i).script();
-        if (script.source().length() < LONG) {
-          ahead.put(script, statements(script, Direction.UP));
-        }
-      }
-    } catch (LadderException e) {
-      return;
-    }
   }
 
   /**
@@ -70,11 +37,6 @@ public final class Preparation {
    * @throws ProjectException if the text cannot be read, or a statement cannot stand in it
    */
   public List<Statement> statements(Script script, Direction direction) {
-    List<Statement> ready = direction == Direction.UP ? ahead.get(script) : null;
-    return ready == null ? prepared(script, direction) : ready;
-  }
-
-  private List<Statement> prepared(Script script, Direction direction) {
     Optional<Section> section = script.section(direction, engine.name());
     if (section.isEmpty()) {
       return List.of();

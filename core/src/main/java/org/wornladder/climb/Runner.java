@@ -34,14 +34,14 @@ public final class Runner {
   private final Plan plan;
   private final Listener listener;
   private final Failures failures;
-  private final Patience patience;
+  private final RetryPolicy retryPolicy;
   private final Entries entries;
-  private final Optional<Bundles> bundles;
+  private final Optional<StatementBatcher> batcher;
   private final List<Done> done = new ArrayList<>();
 
   /**
    * @param retries how often a step is tried again that could not get what somebody else held
-   * @param bundled whether steps may reach the database several at a time, if the engine can do
+   * @param batched whether steps may reach the database several at a time, if the engine can do
    *     that; not where a person must see which one runs just now
    */
   public Runner(
@@ -51,12 +51,17 @@ public final class Runner {
       Plan plan,
       Listener listener,
       int retries,
-      boolean bundled) {
+      boolean batched) {
     this.engine = engine;
     failures = new Failures(session, plan);
-    patience = new Patience(retries, listener);
+    retryPolicy = new RetryPolicy(retries, listener);
     entries = new Entries(session, journal);
-    bundles = bundled ? Optional.of(new Bundles(session, journal, listener)) : Optional.empty();
+    batcher =
+        batched
+            ? session
+                .pipeline()
+                .map(pipeline -> new StatementBatcher(session, pipeline, journal, listener))
+            : Optional.empty();
     this.session = session;
     this.journal = journal;
     this.plan = plan;
@@ -88,9 +93,9 @@ public final class Runner {
       runTogether(beforeCommit);
     } else {
       while (done.size() < plan.steps().size() && !listener.wantsStop()) {
-        List<Step> travelling = travelling(done.size());
-        if (travelling.size() > 1) {
-          runBundled(travelling);
+        List<Step> batchable = batchable(done.size());
+        if (batchable.size() > 1) {
+          runBatched(batchable);
         } else {
           runNext(1);
         }
@@ -99,9 +104,9 @@ public final class Runner {
     return List.copyOf(done);
   }
 
-  /** The steps from one on that may reach the database together. */
-  private List<Step> travelling(int from) {
-    int reach = bundles.isPresent() ? bundles.get().reach(plan.steps(), from) : 0;
+  /** The steps from one on that may be run in batches. */
+  private List<Step> batchable(int from) {
+    int reach = batcher.isPresent() ? batcher.get().reach(plan.steps(), from) : 0;
     return plan.steps().subList(from, from + reach);
   }
 
@@ -114,18 +119,18 @@ public final class Runner {
     listener.stepDone(result, index + 1);
   }
 
-  private void runBundled(List<Step> steps) {
-    Optional<Bundles.Stop> stop;
+  private void runBatched(List<Step> steps) {
+    Optional<StatementBatcher.Stop> stop;
     try {
       session.reset();
-      stop = bundles.orElseThrow().each(steps, result -> told(result, done));
+      stop = batcher.orElseThrow().runInOwnTransactions(steps, result -> told(result, done));
     } catch (SQLException e) {
       throw DatabaseErrors.translate(session, plan.environment(), "running rungs", e);
     }
     if (stop.isPresent()) {
       Step step = steps.get(stop.get().done());
       SQLException cause = stop.get().cause();
-      if (!patience.again(failures.fault(cause), step, 1)) {
+      if (!retryPolicy.again(failures.fault(cause), step, 1)) {
         throw failed(step, Optional.of(step.statements().get(0)), cause);
       }
       runNext(2);
@@ -184,7 +189,8 @@ public final class Runner {
   }
 
   private Done statementWise(Step.OfRung rung) {
-    StatementWise run = new StatementWise(engine, session, entries, listener, failures, patience);
+    StatementWise run =
+        new StatementWise(engine, session, entries, listener, failures, retryPolicy);
     try {
       session.reset();
       if (rung.done() == 0 && rung.doubt().isEmpty()) {
@@ -221,8 +227,8 @@ public final class Runner {
   /** All steps of the plan, in the transaction that is open. */
   private final class Together implements Work {
     private final List<Done> results = new ArrayList<>();
-    private boolean inBundles = bundles.isPresent();
-    private boolean bundleRuns;
+    private boolean inBatches = batcher.isPresent();
+    private boolean batchRuns;
     private final Runnable beforeCommit;
 
     private Together(Runnable beforeCommit) {
@@ -234,11 +240,11 @@ public final class Runner {
       results.clear();
       while (results.size() < plan.steps().size()) {
         session.reset();
-        List<Step> travelling = inBundles ? travelling(results.size()) : List.of();
-        if (travelling.size() > 1) {
-          bundleRuns = true;
-          bundles.orElseThrow().inside(travelling, result -> told(result, results));
-          bundleRuns = false;
+        List<Step> batchable = inBatches ? batchable(results.size()) : List.of();
+        if (batchable.size() > 1) {
+          batchRuns = true;
+          batcher.orElseThrow().runInOpenTransaction(batchable, result -> told(result, results));
+          batchRuns = false;
         } else {
           Step step = step();
           listener.stepStarted(step, results.size() + 1);
@@ -254,12 +260,12 @@ public final class Runner {
       return plan.steps().get(Math.min(results.size(), plan.steps().size() - 1));
     }
 
-    /** Which step of a bundle failed shows when they run one by one; nothing of them is left. */
+    /** Which step of a batch failed shows when they run one by one; nothing of them is left. */
     @Override
     public boolean isTriedInSmallerPieces() {
-      boolean again = bundleRuns;
-      bundleRuns = false;
-      inBundles &= !again;
+      boolean again = batchRuns;
+      batchRuns = false;
+      inBatches &= !again;
       return again;
     }
   }
@@ -315,7 +321,7 @@ public final class Runner {
       } catch (SQLException e) {
         entries.undo(mark, e);
         if (!work.isTriedInSmallerPieces()
-            && !patience.again(failures.fault(e), work.step(), attempt)) {
+            && !retryPolicy.again(failures.fault(e), work.step(), attempt)) {
           throw failed(work.step(), e);
         }
       } catch (RuntimeException e) {

@@ -30,7 +30,7 @@ final class StatementWise {
   private final Entries entries;
   private final Listener listener;
   private final Failures failures;
-  private final Patience patience;
+  private final RetryPolicy retryPolicy;
 
   StatementWise(
       Engine engine,
@@ -38,13 +38,13 @@ final class StatementWise {
       Entries entries,
       Listener listener,
       Failures failures,
-      Patience patience) {
+      RetryPolicy retryPolicy) {
     this.engine = engine;
     this.session = session;
     this.entries = entries;
     this.listener = listener;
     this.failures = failures;
-    this.patience = patience;
+    this.retryPolicy = retryPolicy;
   }
 
   /**
@@ -157,7 +157,7 @@ final class StatementWise {
         if (fault.kind() != Fault.Kind.CUT && fault.kind() != Fault.Kind.STRANDED) {
           entryAfterFailure(rung, new Note(number, 0, failures.words(e)), e);
         }
-        if (lost(rung, number - 1).isPresent() || !patience.again(fault, rung, attempt)) {
+        if (lost(rung, number - 1).isPresent() || !retryPolicy.again(fault, rung, attempt)) {
           String left = left(number) + remains(rung, thing, before, fault, e);
           throw failures.of(rung, Optional.of(statement), left, number > 1, stepsDone, e);
         }
@@ -190,7 +190,7 @@ final class StatementWise {
         session.execute(clearing);
         return;
       } catch (SQLException e) {
-        if (!patience.again(failures.fault(e), rung, attempt)) {
+        if (!retryPolicy.again(failures.fault(e), rung, attempt)) {
           String left = "what an attempt before this one made half";
           throw failures.of(rung, Optional.of(clearing), left, rung.done() > 0, stepsDone, e);
         }

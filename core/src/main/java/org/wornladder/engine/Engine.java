@@ -43,20 +43,8 @@ public interface Engine {
    */
   Session open(Target target, Access access);
 
-  /** Whether a text, such as a project's settings, holds the beginning of one of its URLs. */
-  default boolean isNamedIn(String text) {
-    return false;
-  }
-
-  /**
-   * Loads what a session will need, so that other work can go on meanwhile on another thread.
-   *
-   * @param settings the text of the project's, which tells roughly what will be needed
-   */
-  default void loadAhead(String settings) {}
-
-  /** Whether opening a session is worth a thread of its own. */
-  default boolean opensSlowly() {
+  /** Whether its databases are those of a server that others use too. */
+  default boolean isOnServer() {
     return false;
   }
 

@@ -1,10 +1,5 @@
 package org.wornladder.engine;
 
-import java.io.FileInputStream;
-import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -14,7 +9,6 @@ import org.wornladder.engine.mariadb.MariadbEngine;
 import org.wornladder.engine.postgres.PostgresEngine;
 import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.project.Environment;
-import org.wornladder.sql.Fingerprint;
 
 /**
  * The engines that are there: our own, and those that the service loader finds. The loader is asked
@@ -25,39 +19,6 @@ public final class Engines {
       List.of(new SqliteEngine(), new PostgresEngine(), new MariadbEngine(), new H2Engine());
 
   private Engines() {}
-
-  /**
-   * Begins to load the engines that a project's settings name, on a thread of its own, for a
-   * program that will need one soon: a driver takes as long to load as all else before it is
-   * needed.
-   *
-   * @param settings the file; nothing is loaded if it cannot be read
-   */
-  public static void loadAhead(Path settings) {
-    Thread thread = new Thread(new Loading(settings), "engine");
-    thread.setDaemon(true);
-    thread.start();
-  }
-
-  /** A class by name: the first lambda of a program costs as much as reading its settings. */
-  private record Loading(Path settings) implements Runnable {
-    @Override
-    public void run() {
-      try (InputStream in = new FileInputStream(settings.toFile())) {
-        String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-        for (Engine engine : OWN) {
-          if (engine.isNamedIn(text)) {
-            engine.loadAhead(text);
-          }
-        }
-        // What proves a journal: Java links its first use, which takes longer than a short journal.
-        Fingerprint.sha256("");
-      } catch (IOException e) {
-        // Whoever reads the project next hears of it, with the place.
-        return;
-      }
-    }
-  }
 
   /** The engine that a URL belongs to; empty if none here knows it. */
   public static Optional<Engine> forUrl(String url) {

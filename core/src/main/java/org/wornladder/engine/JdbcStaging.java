@@ -201,14 +201,8 @@ public abstract class JdbcStaging extends Staging {
       sql.setFetchSize(1000);
       try (ResultSet found = sql.executeQuery(query)) {
         while (found.next()) {
-          hasher.begin();
           for (int i = 0; i < hasher.columns(); i++) {
-            Optional<String> value = read(found, i + 1, stage.columns().get(i).column());
-            if (value.isPresent()) {
-              hasher.text(i, value.get());
-            } else {
-              hasher.none(i);
-            }
+            hasher.add(i, read(found, i + 1, stage.columns().get(i).column()));
           }
           onRow.run();
         }

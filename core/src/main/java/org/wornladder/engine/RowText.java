@@ -13,7 +13,7 @@ import org.wornladder.project.SeedRows;
  * front of what has a meaning; the row's line comes first.
  */
 public final class RowText {
-  private static final int CHUNK = 1 << 16;
+  private static final int CHUNK = 1 << 20;
 
   private final SeedRows rows;
   private final List<ValueKind> kinds;

@@ -59,60 +59,9 @@ public interface Session extends AutoCloseable {
   /** Runs the statement that is held back, if one is. */
   void flush() throws SQLException;
 
-  /**
-   * Whether a statement may travel with others in one message: it leaves the session as it found
-   * it, and needs nothing but its text.
-   */
-  default boolean mayTravel(Statement statement) {
-    return false;
-  }
-
-  /**
-   * From now on holds back all that is begun, executed, inserted and committed, until {@link
-   * #send}; only for statements that may travel.
-   */
-  default void gather() {}
-
-  /**
-   * Sends what was gathered, and does not wait. Until its end is awaited nothing may be asked of
-   * the session but to gather again.
-   */
-  default Sending send() throws SQLException {
-    flush();
-    return () -> new Took(0, List.of());
-  }
-
-  /**
-   * Gathers a mark that tells when the database is done with what was gathered before it. Where
-   * statements may travel, {@link Took#marks} holds each of them.
-   */
-  default void mark() {}
-
-  /** A message on its way. */
-  interface Sending {
-    /**
-     * Waits until the database has done all of it.
-     *
-     * @throws SQLException if a statement failed; nothing behind it was done
-     */
-    Took await() throws SQLException;
-  }
-
-  /**
-   * How long a message took.
-   *
-   * @param nanos the database and the way there
-   * @param marks at which millisecond of it the database came to each mark
-   */
-  record Took(long nanos, List<Long> marks) {
-    public Took {
-      marks = List.copyOf(marks);
-    }
-
-    /** The milliseconds from a mark to the next. */
-    public long millis(int mark) {
-      return marks.get(mark + 1) - marks.get(mark);
-    }
+  /** The way to run several steps in one message to the database; empty if the engine has none. */
+  default Optional<Pipeline> pipeline() {
+    return Optional.empty();
   }
 
   /**

@@ -36,7 +36,7 @@ public record RungRecord(
   /**
    * A way up as it ran.
    *
-   * @param text the checksum of its text as it stood
+   * @param text the SHA-256 of its text as it was
    * @param fingerprint the hash of its meaning
    */
   public record Way(String text, String fingerprint) {

@@ -69,53 +69,6 @@ public final class Snapshots {
         + "_snapshot";
   }
 
-  /** A snapshot as it is kept, but for the packing: most contents are in the table already. */
-  public static final class Ready {
-    private final Snapshot snapshot;
-    private final Optional<String> json;
-    private Optional<String> fingerprint = Optional.empty();
-
-    private Ready(Snapshot snapshot, Optional<String> json) {
-      this.snapshot = snapshot;
-      this.json = json;
-    }
-
-    /** One whose content is there already, as most are. */
-    public static Ready of(Snapshot snapshot) {
-      Ready ready = new Ready(snapshot, Optional.empty());
-      ready.fingerprint();
-      return ready;
-    }
-
-    /** One whose content is new. */
-    public static Ready ofNew(Snapshot snapshot) {
-      Ready ready = new Ready(snapshot, Optional.of(snapshot.json()));
-      ready.fingerprint();
-      return ready;
-    }
-
-    /** One of which the fingerprint may never be asked for: it takes time in a short run. */
-    public static Ready later(Snapshot snapshot) {
-      return new Ready(snapshot, Optional.empty());
-    }
-
-    public Snapshot snapshot() {
-      return snapshot;
-    }
-
-    /** Of all that it tells, rights included. */
-    public synchronized String fingerprint() {
-      if (fingerprint.isEmpty()) {
-        fingerprint = Optional.of(snapshot.fingerprint());
-      }
-      return fingerprint.get();
-    }
-
-    private String content() {
-      return Packing.pack(json.isPresent() ? json.get() : snapshot.json());
-    }
-  }
-
   /**
    * What the history says should stand now. If a run did not come to its end, what it changed until
    * then counts as its work.
@@ -123,11 +76,11 @@ public final class Snapshots {
    * @param live what stands there
    * @return empty if no run kept a snapshot, or the last one is told in another version's words
    */
-  public Optional<Snapshot> expected(Last last, Ready live) throws SQLException {
+  public Optional<Snapshot> expected(Last last, Snapshot live) throws SQLException {
     if (last.began().isEmpty()) {
       // What stands as it should need not be unpacked.
       return last.expected().equals(Optional.of(live.fingerprint()))
-          ? Optional.of(live.snapshot())
+          ? Optional.of(live)
           : unpacked(last.expected());
     }
     Optional<Snapshot> before = unpacked(last.began());
@@ -136,16 +89,7 @@ public final class Snapshots {
         last.expected().isEmpty() ? before.map(Snapshot::ground) : unpacked(last.expected());
     return expected.isEmpty() || before.isEmpty()
         ? Optional.empty()
-        : Optional.of(ExpectedStructure.after(expected.get(), before.get(), live.snapshot()));
-  }
-
-  /**
-   * The same, if it is known already that something else stands there.
-   *
-   * @return empty if that depends on what stands there, too
-   */
-  public Optional<Snapshot> expected(Last last) throws SQLException {
-    return last.began().isEmpty() ? unpacked(last.expected()) : Optional.empty();
+        : Optional.of(ExpectedStructure.after(expected.get(), before.get(), live));
   }
 
   /**
@@ -189,7 +133,7 @@ public final class Snapshots {
   }
 
   /** Keeps what stands there before a run. */
-  public void keepBefore(Ready live, long entry) throws SQLException {
+  public void keepBefore(Snapshot live, long entry) throws SQLException {
     keep(Moment.BEFORE, live, Optional.empty(), entry);
   }
 
@@ -198,7 +142,7 @@ public final class Snapshots {
    *
    * @param answers what the database answers, if all stands as it should, and it can be asked so
    */
-  public void keepExpected(Ready expected, Optional<String> answers, long entry)
+  public void keepExpected(Snapshot expected, Optional<String> answers, long entry)
       throws SQLException {
     keep(Moment.EXPECTED, expected, answers, entry);
   }
@@ -208,7 +152,7 @@ public final class Snapshots {
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
-  private void keep(Moment moment, Ready snapshot, Optional<String> answers, long entry)
+  private void keep(Moment moment, Snapshot snapshot, Optional<String> answers, long entry)
       throws SQLException {
     boolean isNew = there.isEmpty() ? !exists() : !there.get();
     if (isNew) {
@@ -216,14 +160,15 @@ public final class Snapshots {
       session.execute(new Statement(definition, Place.of(table), ""));
     }
     there = Optional.of(true);
-    Row row = isNew ? Row.FIRST : rowFor(snapshot.fingerprint());
-    String content = row.holdsContent() ? "" : snapshot.content();
+    String fingerprint = snapshot.fingerprint();
+    Row row = isNew ? Row.FIRST : rowFor(fingerprint);
+    String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
     session.begin();
     if (answers.isPresent()) {
       insert(row.number(), Moment.ANSWERS, entry, answers.get(), "");
     }
     long number = row.number() + (answers.isPresent() ? 1 : 0);
-    insert(number, moment, entry, snapshot.fingerprint(), content);
+    insert(number, moment, entry, fingerprint, content);
     session.commit();
   }
 

@@ -14,7 +14,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
-import java.util.Optional;
 import org.wornladder.sql.Place;
 
 /**
@@ -77,20 +76,6 @@ final class CsvSeed extends FileSeed {
     }
   }
 
-  /** Without a text for any field. */
-  @Override
-  public void hash(RowHasher hasher, Runnable onRow) {
-    try (Rows rows = new Rows(source())) {
-      rows.next();
-      rows.hashTo(hasher);
-      while (rows.hasNext()) {
-        rows.next();
-        check(rows.fields(), rows.line());
-        onRow.run();
-      }
-    }
-  }
-
   private static String count(int fields) {
     return fields + (fields == 1 ? " field" : " fields");
   }
@@ -139,15 +124,6 @@ final class CsvSeed extends FileSeed {
       return fields.line;
     }
 
-    int fields() {
-      return fields.count;
-    }
-
-    /** From now on fields go to a hasher, and rows are empty. */
-    void hashTo(RowHasher hasher) {
-      fields.hasher = Optional.of(hasher);
-    }
-
     private RuntimeException failure(RuntimeException e) {
       for (Throwable cause = e; cause != null; cause = cause.getCause()) {
         if (cause instanceof CharacterCodingException) {
@@ -192,13 +168,10 @@ final class CsvSeed extends FileSeed {
 
   /** Builds a line's fields. */
   private static final class Fields extends CsvCallbackHandler<String[]> {
-    private static final String[] NOTHING = {};
-
     private String[] values = new String[8];
     private int count;
     private long line;
     private boolean empty;
-    private Optional<RowHasher> hasher = Optional.empty();
 
     @Override
     protected RecordType getRecordType() {
@@ -215,34 +188,16 @@ final class CsvSeed extends FileSeed {
       count = 0;
       empty = false;
       line = startingLine;
-      if (hasher.isPresent()) {
-        hasher.get().begin();
-      }
     }
 
     @Override
     protected void addField(char[] buffer, int offset, int length, boolean quoted) {
       boolean none = length == 0 && !quoted;
-      if (hasher.isPresent()) {
-        hash(hasher.get(), buffer, offset, length, none);
-      } else {
-        if (count == values.length) {
-          values = Arrays.copyOf(values, count * 2);
-        }
-        values[count] = none ? null : new String(buffer, offset, length);
+      if (count == values.length) {
+        values = Arrays.copyOf(values, count * 2);
       }
+      values[count] = none ? null : new String(buffer, offset, length);
       count++;
-    }
-
-    private void hash(RowHasher to, char[] buffer, int offset, int length, boolean none) {
-      if (count >= to.columns()) {
-        return;
-      }
-      if (none) {
-        to.none(count);
-      } else {
-        to.characters(count, buffer, offset, length);
-      }
     }
 
     @Override
@@ -257,7 +212,7 @@ final class CsvSeed extends FileSeed {
 
     @Override
     protected String[] buildRecord() {
-      return hasher.isPresent() ? NOTHING : Arrays.copyOf(values, count);
+      return Arrays.copyOf(values, count);
     }
   }
 }

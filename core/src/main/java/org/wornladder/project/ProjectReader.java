@@ -6,7 +6,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BiConsumer;
 import org.wornladder.sql.Place;
 
 /** Reads a project's folder. */
@@ -15,8 +14,6 @@ public final class ProjectReader {
   static final String RUNGS = "rungs";
   static final String STANDING = "standing";
   private static final String SQL = ".sql";
-
-  private static final BiConsumer<Path, Settings> UNHEARD = (root, settings) -> {};
 
   private final Path root;
   private final TextFiles files;
@@ -45,16 +42,6 @@ public final class ProjectReader {
   }
 
   /**
-   * The project in a folder.
-   *
-   * @param onSettings told the folder and the settings as soon as these are read, if they are good
-   * @throws ProjectException with every error found
-   */
-  public static Project read(Path root, BiConsumer<Path, Settings> onSettings) {
-    return good(new ProjectReader(root.toAbsolutePath().normalize(), "").run(onSettings));
-  }
-
-  /**
    * The project in a folder as it would be without one of its rungs, which may have another's
    * number.
    *
@@ -62,7 +49,7 @@ public final class ProjectReader {
    * @throws ProjectException with every error found
    */
   public static Project readWithout(Path root, String rung) {
-    return good(new ProjectReader(root.toAbsolutePath().normalize(), rung).run(UNHEARD));
+    return good(new ProjectReader(root.toAbsolutePath().normalize(), rung).run());
   }
 
   private static Project good(Reading reading) {
@@ -80,10 +67,10 @@ public final class ProjectReader {
    * @throws ProjectException if the folder holds no project
    */
   public static Reading examine(Path root) {
-    return new ProjectReader(root.toAbsolutePath().normalize(), "").run(UNHEARD);
+    return new ProjectReader(root.toAbsolutePath().normalize(), "").run();
   }
 
-  private Reading run(BiConsumer<Path, Settings> onSettings) {
+  private Reading run() {
     if (!files.isThere(SETTINGS)) {
       throw ProjectException.of(
           Place.of(root.toString()),
@@ -94,9 +81,6 @@ public final class ProjectReader {
         files
             .read(SETTINGS, problems)
             .flatMap(text -> SettingsReader.read(SETTINGS, text, files::isThere, problems));
-    if (settings.isPresent() && !problems.hasErrors()) {
-      onSettings.accept(root, settings.get());
-    }
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());
     settings.ifPresent(known -> new References(known, standing, problems).check(rungs));

@@ -75,7 +75,7 @@ public record Script(
         text.append(section.engines()).append('\n').append(section.text()).append('\n');
       }
     }
-    return Fingerprint.checksum(text.toString());
+    return Fingerprint.sha256(text.toString());
   }
 
   /**

@@ -14,10 +14,7 @@ public interface SeedRows {
   /** The place of what stands before all rows, such as the names of the columns. */
   Place header();
 
-  /**
-   * A checksum of the file (CRC-32 and CRC-32C), in hexadecimal digits: it tells that a file is
-   * another one, not that somebody made it look the same.
-   */
+  /** SHA-256 of the file, as 64 hexadecimal digits. */
   String fingerprint();
 
   /**
@@ -27,19 +24,6 @@ public interface SeedRows {
    * @throws E what the visitor throws
    */
   <E extends Exception> void each(Visitor<E> visitor) throws E;
-
-  /**
-   * Gives every row to a hasher, and tells when it has one.
-   *
-   * @throws ProjectException as {@link #each} does, but for what only a closer look finds
-   */
-  default void hash(RowHasher hasher, Runnable onRow) {
-    this.<RuntimeException>each(
-        row -> {
-          hasher.row(row);
-          onRow.run();
-        });
-  }
 
   /** Takes rows. */
   interface Visitor<E extends Exception> {

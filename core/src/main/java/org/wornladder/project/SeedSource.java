@@ -8,11 +8,11 @@ import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.Optional;
 import java.util.function.LongConsumer;
-import java.util.zip.CRC32;
-import java.util.zip.CRC32C;
+import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Place;
 
 /** A seed's file, to be read as often as is needed. */
@@ -101,24 +101,22 @@ final class SeedSource {
   /** Of the file as it was when this was first asked. */
   String fingerprint() {
     if (fingerprint.isEmpty()) {
-      fingerprint = Optional.of(checksum());
+      fingerprint = Optional.of(sha256());
     }
     return fingerprint.get();
   }
 
-  private String checksum() {
+  private String sha256() {
     byte[] chunk = new byte[CHUNK];
-    CRC32 first = new CRC32();
-    CRC32C second = new CRC32C();
+    MessageDigest digest = Fingerprint.newDigest();
     try (InputStream in = new TextFiles(root).open(file)) {
       for (int count = in.read(chunk); count >= 0; count = in.read(chunk)) {
-        first.update(chunk, 0, count);
-        second.update(chunk, 0, count);
+        digest.update(chunk, 0, count);
       }
     } catch (IOException e) {
       throw unreadable(e);
     }
-    return HexFormat.of().toHexDigits(first.getValue() << 32 | second.getValue());
+    return HexFormat.of().formatHex(digest.digest());
   }
 
   /** The line of the first byte that is not UTF-8; the whole file if all are. */

@@ -51,7 +51,7 @@ public final class Replay {
   public void rungs(PlanBasis basis, Journal journal, OptionalLong upTo) {
     try {
       ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
-      Plan whole = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty(), () -> {});
+      Plan whole = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty());
       Plan plan = upTo.isPresent() ? whole.withRungsAlone() : whole;
       for (Step step : plan.steps()) {
         reach.check(step.statements());

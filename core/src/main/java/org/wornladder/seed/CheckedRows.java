@@ -7,7 +7,6 @@ import java.util.regex.Pattern;
 import org.wornladder.climb.RefusedException;
 import org.wornladder.engine.Stage;
 import org.wornladder.project.ProjectException;
-import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.sql.Place;
@@ -84,22 +83,6 @@ final class CheckedRows implements SeedRows {
               check(row);
               visitor.row(row);
               count++;
-            });
-  }
-
-  /** What is only compared is not looked over: a table that has it has room for it. */
-  @Override
-  public void hash(RowHasher hasher, Runnable onRow) {
-    count = 0;
-    seed.rows()
-        .hash(
-            hasher,
-            () -> {
-              count++;
-              if (count % STOP_EVERY == 0) {
-                refuseStop(count + 1);
-              }
-              onRow.run();
             });
   }
 

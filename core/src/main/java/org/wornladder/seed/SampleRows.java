@@ -2,11 +2,13 @@ package org.wornladder.seed;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import net.datafaker.Faker;
 import org.wornladder.project.ProjectException;
 import org.wornladder.project.Sample;
@@ -80,7 +82,7 @@ final class SampleRows implements SeedRows {
 
   @Override
   public String fingerprint() {
-    return Fingerprint.ofParts(List.of(sample.toString())).substring(0, 16);
+    return Fingerprint.ofParts(List.of(sample.toString()));
   }
 
   @Override
@@ -107,7 +109,7 @@ final class SampleRows implements SeedRows {
     private final List<Random> choosing = new ArrayList<>();
     private final List<Random> missing = new ArrayList<>();
     private final List<Faker> fakers = new ArrayList<>();
-    private final List<RowHashes> seen = new ArrayList<>();
+    private final List<Set<List<String>>> seen = new ArrayList<>();
 
     Making() {
       for (Sample.Column column : sample.columns()) {
@@ -117,7 +119,7 @@ final class SampleRows implements SeedRows {
         fakers.add(
             column.maker() instanceof Maker.MadeUp ? new Faker(Locale.ENGLISH, random) : null);
       }
-      unique.forEach(columns -> seen.add(new RowHashes()));
+      unique.forEach(columns -> seen.add(new HashSet<>()));
     }
 
     private long mix(String word) {
@@ -135,23 +137,18 @@ final class SampleRows implements SeedRows {
         values[i] = value(i, number, each);
       }
       for (int i = 0; i < unique.size(); i++) {
-        tell(i, values, number, each);
+        makeUnique(i, values, number, each);
       }
       listener.reading(label, number, 0);
       return SeedRow.made(number, values);
     }
 
     /** Makes columns anew until together they are what no row before has. */
-    private void tell(int constraint, String[] values, long number, Optional<String> each) {
+    private void makeUnique(int constraint, String[] values, long number, Optional<String> each) {
       List<Integer> columns = unique.get(constraint);
       for (int tries = 0; tries < MOST_TRIES; tries++) {
-        long hash = 1;
-        boolean none = false;
-        for (int column : columns) {
-          none |= values[column] == null;
-          hash = hash * 0x9E37_79B9_7F4A_7C15L + longHash(values[column]);
-        }
-        if (none || seen.get(constraint).add(hash == 0 ? 1 : hash, 1)) {
+        List<String> made = columns.stream().map(column -> values[column]).toList();
+        if (made.contains(null) || seen.get(constraint).add(made)) {
           return;
         }
         for (int column : columns) {
@@ -163,15 +160,6 @@ final class SampleRows implements SeedRows {
           place(number),
           String.join(", ", names) + " must be unique, and no new value was found for it",
           "ask for fewer rows, or for a wider range, list or pattern");
-    }
-
-    private static long longHash(String text) {
-      long hash = 7;
-      for (int i = 0; text != null && i < text.length(); i++) {
-        hash = (hash ^ text.charAt(i)) * 0x9E37_79B9_7F4A_7C15L;
-        hash ^= hash >>> 32;
-      }
-      return hash;
     }
 
     private String value(int index, long number, Optional<String> each) {

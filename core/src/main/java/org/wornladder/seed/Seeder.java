@@ -32,9 +32,6 @@ import org.wornladder.seed.SeedOptions.SampleOrder;
  * read, checked and compared; only then is anything written, all of it in one transaction.
  */
 public final class Seeder {
-  /** Files beyond this are worth a thread of their own; in bytes. */
-  private static final long LARGE = 1 << 18;
-
   private final Project project;
   private final Environment environment;
   private final Engine engine;
@@ -241,14 +238,13 @@ public final class Seeder {
     boolean empty = new Questions(session).isEmpty(seed.table().name());
     CheckedRows rows = new CheckedRows(seed, listener);
     Optional<SeedCounts> same =
-        empty ? Optional.empty() : new QuickLook(staging, seed).counts(rows, size(seed));
+        empty ? Optional.empty() : new UnchangedCheck(staging, seed).counts(rows);
     if (same.isPresent()) {
       results.put(seed.seed().label(), result(seed, same.get(), List.of()));
       return;
     }
     staging.make(seed.stage());
-    boolean large = size(seed) > LARGE || seed.rows() instanceof SampleRows;
-    staging.load(seed.stage(), large ? new AheadRows(rows) : rows);
+    staging.load(seed.stage(), rows);
     if (rows.count() == 0 && seed.seed().delete()) {
       throw RefusedException.of(
           "the file has no row, and extra: delete would empty " + seed.table().name(),
@@ -263,11 +259,6 @@ public final class Seeder {
     }
     staging.index(seed.stage());
     new Staged(session, staging, List.of()).refuseDoubleKeys(seed);
-  }
-
-  /** How many bytes there are to read; 0 for rows that are made. */
-  private long size(Bound seed) {
-    return seed.rows() instanceof SampleRows ? 0 : SeedFiles.size(project.root(), seed.seed());
   }
 
   private SeedResult compared(Bound seed, int shown) throws SQLException {

@@ -63,7 +63,7 @@ class SnapshotsTest {
   }
 
   private Optional<Snapshot> expectedWhere(Snapshot live) throws SQLException {
-    return snapshots.expected(snapshots.last(), Snapshots.Ready.of(live));
+    return snapshots.expected(snapshots.last(), live);
   }
 
   private void spoil() throws SQLException {
@@ -79,15 +79,15 @@ class SnapshotsTest {
 
   @Test
   void whatWasKeptLastIsExpectedWhateverStands() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin", "crate")), Optional.empty(), 2);
+    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
+    snapshots.keepExpected(of("bin", "crate"), Optional.empty(), 2);
     assertThat(expectedWhere(of("bin"))).contains(of("bin", "crate"));
     assertThat(expectedWhere(of())).contains(of("bin", "crate"));
   }
 
   @Test
   void whatStandsAsExpectedIsKnownWithoutTheKeptText() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
+    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
     spoil();
     Snapshot live = of("bin");
     assertThat(expectedWhere(live).orElseThrow()).isSameAs(live);
@@ -98,30 +98,21 @@ class SnapshotsTest {
 
   @Test
   void whatARunChangedThatDidNotEndIsItsWork() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 1);
+    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
     // Somebody made a crate by hand; then a run made a press, and was killed.
-    snapshots.keepBefore(Snapshots.Ready.of(of("bin", "crate")), 1);
+    snapshots.keepBefore(of("bin", "crate"), 1);
     assertThat(expectedWhere(of("bin", "crate", "press"))).contains(of("bin", "press"));
   }
 
   @Test
-  void whereSomethingElseStandsTheKeptIsUnpackedUnlessARunDidNotEnd() throws SQLException {
-    assertThat(snapshots.expected(snapshots.last())).isEmpty();
-    snapshots.keepExpected(Snapshots.Ready.later(of("bin")), Optional.of("a"), 1);
-    assertThat(snapshots.expected(snapshots.last())).contains(of("bin"));
-    snapshots.keepBefore(Snapshots.Ready.later(of("bin", "crate")), 1);
-    assertThat(snapshots.expected(snapshots.last())).isEmpty();
-  }
-
-  @Test
   void whatTheDatabaseAnswersCountsUntilTheNextRunBegins() throws SQLException {
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.of("a"), 1);
+    snapshots.keepExpected(of("bin"), Optional.of("a"), 1);
     assertThat(snapshots.last().answers()).contains("a");
-    snapshots.keepBefore(Snapshots.Ready.of(of("bin")), 1);
+    snapshots.keepBefore(of("bin"), 1);
     assertThat(snapshots.last().answers()).isEmpty();
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), 2);
+    snapshots.keepExpected(of("bin"), Optional.empty(), 2);
     assertThat(snapshots.last().answers()).isEmpty();
-    snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.of("b"), 3);
+    snapshots.keepExpected(of("bin"), Optional.of("b"), 3);
     assertThat(snapshots.last().answers()).contains("b");
     assertThat(expectedWhere(of("crate"))).contains(of("bin"));
   }
@@ -129,8 +120,8 @@ class SnapshotsTest {
   @Test
   void aTextThatIsKeptAlreadyIsNotKeptAgain() throws SQLException {
     for (int entry = 1; entry <= 3; entry++) {
-      snapshots.keepBefore(Snapshots.Ready.of(of("bin")), entry);
-      snapshots.keepExpected(Snapshots.Ready.of(of("bin")), Optional.empty(), entry);
+      snapshots.keepBefore(of("bin"), entry);
+      snapshots.keepExpected(of("bin"), Optional.empty(), entry);
     }
     try (java.sql.Statement sql = session.connection().createStatement();
         java.sql.ResultSet rows =

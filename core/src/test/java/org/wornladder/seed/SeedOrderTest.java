@@ -12,7 +12,6 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.wornladder.engine.Stage;
-import org.wornladder.project.RowHasher;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
@@ -41,9 +40,6 @@ class SeedOrderTest {
 
     @Override
     public <E extends Exception> void each(Visitor<E> visitor) {}
-
-    @Override
-    public void hash(RowHasher hasher, Runnable onRow) {}
   }
 
   /** A table that points to others, by columns that may be NULL or not. */

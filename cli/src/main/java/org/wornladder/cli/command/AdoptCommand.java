@@ -4,7 +4,6 @@ import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.AdoptView;
 import org.wornladder.cli.view.ProgressView;
-import org.wornladder.engine.Access;
 import org.wornladder.survey.AdoptOptions;
 import org.wornladder.survey.Adoption;
 import picocli.CommandLine.Model.CommandSpec;
@@ -34,7 +33,7 @@ final class AdoptCommand implements Command {
     boolean json = call.isJson();
     AdoptOptions options =
         new AdoptOptions(call.patterns(ONLY), call.patterns(EXCEPT), call.listed(ROWS));
-    Ladder ladder = call.ladder(Access.WRITE);
+    Ladder ladder = call.ladder();
     Adoption adoption;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       adoption = ladder.adopt(call.environment(), options, new AskingApproval(call), progress);

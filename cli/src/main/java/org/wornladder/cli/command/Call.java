@@ -10,7 +10,6 @@ import org.wornladder.LadderSettings;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
 import org.wornladder.cli.view.Clean;
-import org.wornladder.engine.Access;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.ParseResult;
@@ -144,11 +143,6 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
   /** Opens the project. */
   Ladder ladder() {
     return Ladder.open(projectFolder(), settings());
-  }
-
-  /** Opens the project, and meanwhile a session to the environment that was named. */
-  Ladder ladder(Access access) {
-    return Ladder.approaching(environment(), access, projectFolder(), settings());
   }
 
   /** What the options say of waiting and trying again. */

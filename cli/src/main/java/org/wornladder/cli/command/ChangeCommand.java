@@ -8,7 +8,6 @@ import org.wornladder.cli.view.ProgressView;
 import org.wornladder.climb.Approval;
 import org.wornladder.climb.Listener;
 import org.wornladder.climb.Outcome;
-import org.wornladder.engine.Access;
 import org.wornladder.seed.SeedOutcome;
 
 /** What apply and rollback have in common: progress, approval, the line at the end. */
@@ -24,7 +23,7 @@ abstract class ChangeCommand implements Command {
   @Override
   public final int run(Call call) {
     boolean json = call.isJson();
-    Ladder ladder = call.ladder(Access.WRITE);
+    Ladder ladder = call.ladder();
     Outcome outcome;
     try (StopSignal stop = StopSignal.install();
         ProgressView progress = new ProgressView(call.terminal(), stop::isWanted)) {

@@ -21,11 +21,6 @@ final class CheckCommand implements Command {
   }
 
   @Override
-  public boolean opensDatabase() {
-    return false;
-  }
-
-  @Override
   public int run(Call call) {
     boolean json = call.isJson();
     Examination files = Ladder.check(call.projectFolder());

@@ -10,7 +10,6 @@ import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
 import org.wornladder.cli.view.MendView;
 import org.wornladder.cli.view.ProgressView;
-import org.wornladder.engine.Access;
 import org.wornladder.project.IgnoreList;
 import org.wornladder.survey.Against;
 import org.wornladder.survey.Drift;
@@ -67,7 +66,7 @@ final class DriftCommand implements Command {
     if (call.has(AS_RUNG)) {
       return makeOfficial(call, against);
     }
-    Ladder ladder = call.ladder(Access.READ);
+    Ladder ladder = call.ladder();
     if (call.has(MEND)) {
       return mend(call, ladder, against);
     }
@@ -122,7 +121,7 @@ final class DriftCommand implements Command {
       throw call.wrong(
           "--as-rung makes official what differs from the history: leave --against out");
     }
-    Ladder ladder = call.ladder(Access.WRITE);
+    Ladder ladder = call.ladder();
     Official official;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       official =

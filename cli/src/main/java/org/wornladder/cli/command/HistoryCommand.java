@@ -3,7 +3,6 @@ package org.wornladder.cli.command;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.HistoryView;
-import org.wornladder.engine.Access;
 import org.wornladder.survey.JournalReport;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -18,7 +17,7 @@ final class HistoryCommand implements Command {
   @Override
   public int run(Call call) {
     boolean json = call.isJson();
-    Ladder ladder = call.ladder(Access.READ);
+    Ladder ladder = call.ladder();
     JournalReport report = ladder.history(call.environment());
     HistoryView view = new HistoryView(call.terminal());
     if (json) {

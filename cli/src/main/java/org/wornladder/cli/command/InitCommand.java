@@ -21,11 +21,6 @@ final class InitCommand implements Command {
   }
 
   @Override
-  public boolean opensDatabase() {
-    return false;
-  }
-
-  @Override
   public int run(Call call) {
     Path root = call.word(0).map(call.folder()::resolve).orElse(call.projectFolder()).normalize();
     List<String> written = ProjectWriter.init(root);

@@ -50,11 +50,6 @@ final class NewCommand implements Command {
   }
 
   @Override
-  public boolean opensDatabase() {
-    return false;
-  }
-
-  @Override
   public int run(Call call) {
     return call.has(TAKE_BACK) ? takeBack(call) : write(call);
   }

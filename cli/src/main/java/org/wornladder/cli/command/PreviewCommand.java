@@ -4,7 +4,6 @@ import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.PlanMarkdown;
 import org.wornladder.cli.view.PlanView;
 import org.wornladder.climb.Plan;
-import org.wornladder.engine.Access;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Prints the plan that apply would run. */
@@ -19,7 +18,7 @@ final class PreviewCommand implements Command {
   @Override
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
-    Plan plan = call.ladder(Access.READ).preview(call.environment(), ApplyOptionsReader.read(call));
+    Plan plan = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
     PlanView view = new PlanView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(plan);

@@ -13,7 +13,6 @@ import org.wornladder.cli.view.ProgressView;
 import org.wornladder.cli.view.RebuildView;
 import org.wornladder.cli.view.SeedProgressView;
 import org.wornladder.climb.RefusedException;
-import org.wornladder.engine.Access;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** A fresh start. */
@@ -43,7 +42,7 @@ final class RebuildCommand implements Command {
     OptionalLong to =
         call.text(TO).map(text -> OptionalLong.of(call.number(text))).orElse(OptionalLong.empty());
     RebuildOptions options = new RebuildOptions(to, !call.has(NO_SEED));
-    Ladder ladder = call.ladder(Access.WRITE);
+    Ladder ladder = call.ladder();
     Rebuilt rebuilt;
     try (StopSignal stop = StopSignal.install();
         ProgressView progress = new ProgressView(call.terminal(), stop::isWanted);

@@ -7,7 +7,6 @@ import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.SeedProgressView;
 import org.wornladder.cli.view.SeedView;
-import org.wornladder.engine.Access;
 import org.wornladder.seed.Pulled;
 import org.wornladder.seed.SeedOptions;
 import org.wornladder.seed.SeedOptions.SampleOrder;
@@ -49,7 +48,7 @@ final class SeedCommand implements Command {
     boolean json = call.isJson();
     SeedView view = new SeedView(call.terminal());
     if (call.has(PULL)) {
-      List<Pulled> pulled = call.ladder(Access.READ).pull(call.environment(), call.listed(PULL));
+      List<Pulled> pulled = call.ladder().pull(call.environment(), call.listed(PULL));
       if (json) {
         view.json(pulled);
       } else {
@@ -61,7 +60,7 @@ final class SeedCommand implements Command {
     SeedOptions options =
         new SeedOptions(
             call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample(call));
-    Ladder ladder = call.ladder(dryRun ? Access.READ : Access.WRITE);
+    Ladder ladder = call.ladder();
     SeedOutcome outcome = seed(ladder, call, options);
     if (json) {
       view.json(outcome);

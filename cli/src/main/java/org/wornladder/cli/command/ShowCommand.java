@@ -4,7 +4,6 @@ import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DdlView;
 import org.wornladder.cli.view.ShowView;
-import org.wornladder.engine.Access;
 import org.wornladder.survey.DatabaseReport;
 import org.wornladder.survey.StructureAsSql;
 import picocli.CommandLine.Model.CommandSpec;
@@ -35,13 +34,13 @@ final class ShowCommand implements Command {
       if (call.has(Options.FORMAT) || call.has(ROWS)) {
         throw call.wrong("--ddl goes with --table alone");
       }
-      StructureAsSql sql = call.ladder(Access.READ).ddl(call.environment(), call.text(TABLE));
+      StructureAsSql sql = call.ladder().ddl(call.environment(), call.text(TABLE));
       new DdlView(call.terminal()).show(sql);
       return sql.isWhole() ? ExitCode.DONE : ExitCode.FOUND;
     }
     int rows = call.count(ROWS, 0, FIRST_ROWS);
     boolean json = call.isJson();
-    Ladder ladder = call.ladder(Access.READ);
+    Ladder ladder = call.ladder();
     ShowView view = new ShowView(call.terminal());
     if (call.has(TABLE)) {
       DatabaseReport.OfTable report =

@@ -3,7 +3,6 @@ package org.wornladder.cli.command;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.StatusView;
-import org.wornladder.engine.Access;
 import org.wornladder.survey.Status;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -23,7 +22,7 @@ final class StatusCommand implements Command {
   @Override
   public int run(Call call) {
     boolean json = call.isJson();
-    Ladder ladder = call.ladder(Access.READ);
+    Ladder ladder = call.ladder();
     Status status = ladder.status(call.environment());
     StatusView view = new StatusView(call.terminal());
     if (json) {

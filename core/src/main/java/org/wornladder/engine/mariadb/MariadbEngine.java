@@ -105,7 +105,7 @@ public final class MariadbEngine implements Engine {
   }
 
   @Override
-  public boolean opensSlowly() {
+  public boolean isOnServer() {
     return true;
   }
 

@@ -1,14 +1,11 @@
 package org.wornladder.engine.postgres;
 
-import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.Properties;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
-import org.postgresql.jdbc.PgConnection;
-import org.postgresql.util.HostSpec;
 import org.wornladder.engine.Connecting;
 import org.wornladder.engine.Connecting.Answer;
 import org.wornladder.engine.ServerUrl;
@@ -60,43 +57,20 @@ final class PostgresConnector {
     PGProperty.APPLICATION_NAME.set(properties, "worn-ladder");
     PGProperty.CONNECT_TIMEOUT.set(properties, Connecting.ANSWER_SECONDS);
     PGProperty.TCP_KEEP_ALIVE.set(properties, true);
-    return connect(parsed(properties));
-  }
-
-  private Properties parsed(Properties defaults) throws SQLException {
-    Properties parsed = Driver.parseURL(url.jdbc(), defaults);
-    if (parsed == null) {
+    // While it connects a server must answer soon; afterwards a statement may take its time.
+    PGProperty.SOCKET_TIMEOUT.set(properties, Connecting.ANSWER_SECONDS);
+    Connection connection = new Driver().connect(url.jdbc(), properties);
+    if (connection == null) {
       throw new SQLException("the url is not one of PostgreSQL's", INVALID_VALUE);
     }
-    return parsed;
-  }
-
-  /**
-   * Connects without {@link Driver#connect}, which asks its default settings by reflection and
-   * waits on a thread of its own: a tenth of a short run.
-   */
-  private Connection connect(Properties properties) throws SQLException {
-    int lasting = PGProperty.SOCKET_TIMEOUT.getInt(properties);
-    PGProperty.SOCKET_TIMEOUT.set(properties, Connecting.ANSWER_SECONDS);
-    PgConnection connection = new PgConnection(hosts(properties), properties, url.jdbc());
-    try {
-      connection.getQueryExecutor().setNetworkTimeout(lasting * 1000);
-    } catch (IOException e) {
-      connection.close();
-      throw new SQLException("the connection is gone: " + e.getMessage(), "08006", e);
-    }
+    connection.setNetworkTimeout(Runnable::run, ownSocketTimeout() * 1000);
     return connection;
   }
 
-  private static HostSpec[] hosts(Properties properties) {
-    String[] names = PGProperty.PG_HOST.getOrDefault(properties).split(",");
-    String[] ports = PGProperty.PG_PORT.getOrDefault(properties).split(",");
-    String local = PGProperty.LOCAL_SOCKET_ADDRESS.getOrDefault(properties);
-    HostSpec[] hosts = new HostSpec[names.length];
-    for (int i = 0; i < hosts.length; i++) {
-      hosts[i] = new HostSpec(names[i], Integer.parseInt(ports[i]), local);
-    }
-    return hosts;
+  /** The limit that the url itself sets, in seconds; 0 for none. */
+  private int ownSocketTimeout() throws SQLException {
+    Properties parsed = Driver.parseURL(url.jdbc(), new Properties());
+    return parsed == null ? 0 : PGProperty.SOCKET_TIMEOUT.getInt(parsed);
   }
 
   /** What a failure to connect means (PostgreSQL manual, appendix A "Error Codes"). */

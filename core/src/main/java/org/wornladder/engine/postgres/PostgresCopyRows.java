@@ -3,6 +3,7 @@ package org.wornladder.engine.postgres;
 import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.ValueKind;
@@ -11,6 +12,8 @@ import org.wornladder.project.RowHasher;
 
 /** Values as COPY takes and gives them (manual, "COPY", "Text Format"). */
 final class PostgresCopyRows {
+  private static final String NULL = "\\N";
+
   private PostgresCopyRows() {}
 
   /** A value as the database writes it. */
@@ -52,23 +55,11 @@ final class PostgresCopyRows {
 
   /** Gives the fields of a line of COPY's output to a hasher. */
   static void hash(byte[] line, RowHasher hasher) {
-    hasher.begin();
-    int from = 0;
+    String text = new String(line, 0, line.length - 1, StandardCharsets.UTF_8);
+    String[] fields = text.split("\t", -1);
     for (int i = 0; i < hasher.columns(); i++) {
-      int to = from;
-      boolean escaped = false;
-      while (line[to] != '\t' && line[to] != '\n') {
-        escaped |= line[to] == '\\';
-        to++;
-      }
-      if (escaped && to == from + 2 && line[from + 1] == 'N') {
-        hasher.none(i);
-      } else if (escaped) {
-        hasher.text(i, unescape(new String(line, from, to - from, StandardCharsets.UTF_8)));
-      } else {
-        hasher.utf8(i, line, from, to);
-      }
-      from = to + 1;
+      boolean isNull = fields[i].equals(NULL);
+      hasher.add(i, isNull ? Optional.empty() : Optional.of(unescape(fields[i])));
     }
   }
 

@@ -105,23 +105,7 @@ public final class PostgresEngine implements Engine {
   }
 
   @Override
-  public boolean isNamedIn(String text) {
-    // No stream: it would load more at every start than all else here.
-    for (String scheme : SCHEMES) {
-      if (text.contains(scheme)) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  @Override
-  public void loadAhead(String settings) {
-    PostgresRehearsal.run(settings);
-  }
-
-  @Override
-  public boolean opensSlowly() {
+  public boolean isOnServer() {
     return true;
   }
 

@@ -5,7 +5,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
-import org.wornladder.engine.Session;
+import org.wornladder.engine.Pipeline;
 
 /**
  * Marks in a message that tell how far the server was when. They are prepared on the server once
@@ -41,7 +41,7 @@ final class PostgresMarks {
   }
 
   /** Sends a message and waits for its end. */
-  static Session.Took run(Statement sql, String message) throws SQLException {
+  static Pipeline.Timing run(Statement sql, String message) throws SQLException {
     long start = System.nanoTime();
     List<Long> marks = new ArrayList<>();
     boolean rows = sql.execute(message);
@@ -51,7 +51,7 @@ final class PostgresMarks {
       }
       rows = sql.getMoreResults();
     }
-    return new Session.Took(System.nanoTime() - start, marks);
+    return new Pipeline.Timing(System.nanoTime() - start, marks);
   }
 
   /** A script's own statements have answers too. */

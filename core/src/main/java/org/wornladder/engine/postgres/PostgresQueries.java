@@ -8,8 +8,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
-import org.wornladder.engine.Meanwhile;
 
 /**
  * Queries of the catalogue. A session that reads more than once has them prepared on the server
@@ -62,20 +60,13 @@ final class PostgresQueries {
     }
   }
 
-  /** Asks one question after the other, and reads each answer while the next ones come. */
+  /** Asks one question after the other, and reads its answer. */
   void inTurn(Connection connection, List<Question> questions) throws SQLException {
-    List<Callable<Statement>> asking = new ArrayList<>();
-    questions.forEach(question -> asking.add(() -> ask(connection, question)));
-    List<Meanwhile<Statement>> coming = Meanwhile.inTurn(asking);
-    try {
-      for (int i = 0; i < questions.size(); i++) {
-        try (Statement answered = coming.get(i).get()) {
-          read(answered, questions.get(i).queries());
-        }
+    for (Question question : questions) {
+      try (Statement sql = statement(connection)) {
+        sql.execute(asking(sql, question.queries()));
+        read(sql, question.queries());
       }
-    } finally {
-      // Nobody else may use the connection until the last one is answered.
-      coming.forEach(Meanwhile::close);
     }
   }
 
@@ -94,12 +85,6 @@ final class PostgresQueries {
         connection.createStatement(ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
     // The driver would go through the text once more, sign by sign.
     sql.setEscapeProcessing(false);
-    return sql;
-  }
-
-  private Statement ask(Connection connection, Question question) throws SQLException {
-    Statement sql = statement(connection);
-    sql.execute(asking(sql, question.queries()));
     return sql;
   }
 

@@ -9,7 +9,6 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
 import org.wornladder.diff.Ddl;
@@ -18,7 +17,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
-import org.wornladder.engine.Meanwhile;
+import org.wornladder.engine.Pipeline;
 import org.wornladder.engine.PutBack;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
@@ -237,36 +236,41 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public boolean mayTravel(Statement statement) {
-    return statement.data().isEmpty() && !PostgresSettings.mayChange(statement);
+  public Optional<Pipeline> pipeline() {
+    return Optional.of(new MessagePipeline());
   }
 
-  @Override
-  public void gather() {
-    gathers = true;
-  }
+  /** Collects in {@link #ahead} what the session would send. */
+  private final class MessagePipeline implements Pipeline {
+    @Override
+    public boolean accepts(Statement statement) {
+      return statement.data().isEmpty() && !PostgresSettings.mayChange(statement);
+    }
 
-  @Override
-  public void mark() {
-    ahead.append(rows.take()).append(marks.next()).append("; ");
-  }
+    @Override
+    public void start() {
+      gathers = true;
+    }
 
-  @Override
-  public Sending send() {
-    gathers = false;
-    String message = takeAhead() + rows.take();
-    Meanwhile<Took> sending = Meanwhile.begin(() -> PostgresMarks.run(control(), message));
-    return () -> {
+    @Override
+    public void mark() {
+      ahead.append(rows.take()).append(marks.next()).append("; ");
+    }
+
+    @Override
+    public Timing send() throws SQLException {
+      gathers = false;
+      String message = takeAhead() + rows.take();
       try {
-        Took took = sending.get();
-        // In a run of all or nothing the transaction goes on behind its messages.
+        Timing timing = PostgresMarks.run(control(), message);
+        // In an all-or-nothing run the transaction goes on after its messages.
         putBackInside &= inTransaction();
-        return took;
+        return timing;
       } catch (SQLException e) {
         messageFailed = true;
         throw e;
       }
-    };
+    }
   }
 
   private void copy(Statement statement) throws SQLException {
@@ -384,17 +388,8 @@ final class PostgresSession extends JdbcSession {
         () -> control().execute(undo + "RESET jit; RESET search_path; " + settings)) {
       return look.at(
           new PostgresStructure(
-              control(),
-              queries,
-              PostgresScope.of(control(), ahead, schemas, without),
-              inside ? Optional.empty() : Optional.of(second(reading))));
+              control(), queries, PostgresScope.of(control(), ahead, schemas, without)));
     }
-  }
-
-  /** Another connection sees only what is committed. */
-  private Function<String, PostgresSecond> second(String reading) {
-    PostgresConnector again = new PostgresConnector(target);
-    return query -> PostgresSecond.ask(again::connect, settings + "; " + reading, query);
   }
 
   @Override

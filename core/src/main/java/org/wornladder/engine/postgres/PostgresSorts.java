@@ -39,19 +39,13 @@ final class PostgresSorts {
   /** One that is not the language's, which stands in every database and owns nothing managed. */
   static final String EXTENSION = "extension";
 
-  /** So many tables that a second connection is worth its opening. */
-  static final String MANY_TABLES = "many tables";
-
   /** What the server itself brings has lower numbers (manual, "Object Identifier Types"). */
   static final long FIRST_OF_USERS = 16384;
 
-  private static final int MANY = 500;
-
   private static final String QUERY =
       """
-      SELECT unnest(array_remove(ARRAY['class ' || relkind::text, CASE WHEN relkind IN ('r', 'p')
-          AND count(*) >= %many THEN 'many tables' END], NULL)) FROM pg_catalog.pg_class
-        WHERE relnamespace = %here GROUP BY relkind
+      SELECT DISTINCT 'class ' || relkind::text FROM pg_catalog.pg_class
+        WHERE relnamespace = %here
       UNION ALL SELECT DISTINCT 'type ' || typtype::text FROM pg_catalog.pg_type
         WHERE oid >= 16384 AND typnamespace = %here
       UNION ALL SELECT DISTINCT 'routine ' || prokind::text FROM pg_catalog.pg_proc
@@ -91,6 +85,6 @@ final class PostgresSorts {
   static String query(String schemas) {
     String here =
         "ANY (ARRAY(SELECT oid FROM pg_catalog.pg_namespace WHERE nspname IN (" + schemas + ")))";
-    return QUERY.replace("%here", here).replace("%many", String.valueOf(MANY));
+    return QUERY.replace("%here", here);
   }
 }

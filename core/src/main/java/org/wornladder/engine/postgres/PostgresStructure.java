@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.wornladder.engine.StructureRows;
 import org.wornladder.engine.postgres.PostgresQueries.Query;
@@ -136,7 +135,6 @@ final class PostgresStructure {
   private final Statement sql;
   private final PostgresQueries queries;
   private final PostgresScope scope;
-  private final Optional<Function<String, PostgresSecond>> second;
   private final List<SchemaObject> objects = new ArrayList<>();
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final PostgresComments comments = new PostgresComments();
@@ -147,17 +145,9 @@ final class PostgresStructure {
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final PostgresIndexes indexes;
 
-  /**
-   * @param second asks a query of a second connection; empty where that would see something else
-   */
-  PostgresStructure(
-      Statement sql,
-      PostgresQueries queries,
-      PostgresScope scope,
-      Optional<Function<String, PostgresSecond>> second) {
+  PostgresStructure(Statement sql, PostgresQueries queries, PostgresScope scope) {
     this.sql = sql;
     this.queries = queries;
-    this.second = second;
     this.scope = scope;
     indexes = new PostgresIndexes(sql, attributes, comments);
   }
@@ -185,18 +175,7 @@ final class PostgresStructure {
 
   /** Asks all that there is to ask. */
   private void ask(UnaryOperator<List<Question>> as) throws SQLException {
-    Query ofIndexes = query(PostgresIndexes.QUERY, indexes::read);
-    if (second.isPresent() && scope.has(PostgresSorts.MANY_TABLES)) {
-      Query beside = as.apply(List.of(new Question(ofIndexes))).get(0).queries().get(0);
-      try (PostgresSecond meanwhile = second.get().apply(beside.text())) {
-        inTurn(as.apply(questions(Optional.empty())));
-        if (!meanwhile.read(beside.reader())) {
-          inTurn(as.apply(List.of(new Question(ofIndexes))));
-        }
-      }
-    } else {
-      inTurn(as.apply(questions(Optional.of(ofIndexes))));
-    }
+    inTurn(as.apply(questions()));
     Optional<Question> ofRare = rare.question(scope, objects);
     if (ofRare.isPresent()) {
       inTurn(as.apply(List.of(ofRare.get())));
@@ -207,7 +186,7 @@ final class PostgresStructure {
    * The questions in the order in which their answers need each other. Several queries travel in
    * one: the server goes on while the answer before is read.
    */
-  private List<Question> questions(Optional<Query> ofIndexes) {
+  private List<Question> questions() {
     List<Query> early = new ArrayList<>();
     List<Query> ofKeys = new ArrayList<>();
     List<Query> late = new ArrayList<>();
@@ -218,7 +197,7 @@ final class PostgresStructure {
       early.add(query(TABLES, this::readOptions));
       early.add(query(COLUMNS, this::readColumns));
       ofKeys.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
-      ofIndexes.ifPresent(ofKeys::add);
+      ofKeys.add(query(PostgresIndexes.QUERY, indexes::read));
       if (scope.has(PostgresSorts.UNIQUE)
           || scope.has(PostgresSorts.CHECK)
           || scope.has(PostgresSorts.EXCLUSION)) {

@@ -72,16 +72,6 @@ public final class SqliteEngine implements Engine {
   }
 
   @Override
-  public boolean isNamedIn(String text) {
-    return text.contains(SqliteFile.PREFIX);
-  }
-
-  @Override
-  public void loadAhead(String settings) {
-    SqliteSession.loadAhead();
-  }
-
-  @Override
   public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
     return FileScratch.make(like, file -> SqliteFile.PREFIX + file + ".db");
   }

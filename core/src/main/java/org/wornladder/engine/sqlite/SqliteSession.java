@@ -39,18 +39,6 @@ final class SqliteSession extends JdbcSession {
     this.there = there;
   }
 
-  /** Loads the driver and its native library. */
-  static void loadAhead() {
-    NativeLibrary.locate();
-    try {
-      String memory = SqliteFile.PREFIX + ":memory:";
-      JDBC.createConnection(memory, config().toProperties()).close();
-    } catch (SQLException | LinkageError e) {
-      // Whoever opens a database next hears of it, with the place.
-      return;
-    }
-  }
-
   private static SQLiteConfig config() {
     SQLiteConfig config = new SQLiteConfig();
     // Otherwise the driver asks for the last row's number behind every insertion.
@@ -59,7 +47,6 @@ final class SqliteSession extends JdbcSession {
   }
 
   static SqliteSession open(Target target, Access access) {
-    NativeLibrary.locate();
     SqliteFile file = SqliteFile.of(target.environment().url(), target.root());
     file.check(target, access);
     boolean there = file.isThere();

@@ -7,7 +7,7 @@ import org.wornladder.engine.Fault;
  *
  * @param retries how often at most; 0 for never
  */
-record Patience(int retries, Listener listener) {
+record RetryPolicy(int retries, Listener listener) {
   private static final long FIRST_PAUSE_MS = 250;
   private static final long LONGEST_PAUSE_MS = 10_000;
 
