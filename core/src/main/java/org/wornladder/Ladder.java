@@ -1,105 +1,186 @@
 package org.wornladder;
 
 import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.Settlement;
-import org.wornladder.engine.Access;
-import org.wornladder.journal.History;
-import org.wornladder.journal.Journal.Depth;
-import org.wornladder.project.Environment;
-import org.wornladder.project.EnvironmentReader;
-import org.wornladder.project.Problem;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javax.sql.DataSource;
+import org.wornladder.execution.ManualResolution.Verdict;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.RuntimeSettings;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
-import org.wornladder.schema.Schema;
-import org.wornladder.seed.Pulled;
-import org.wornladder.seed.SeedApproval;
-import org.wornladder.seed.SeedListener;
-import org.wornladder.seed.SeedOptions;
-import org.wornladder.seed.SeedOutcome;
-import org.wornladder.survey.AdoptOptions;
-import org.wornladder.survey.Adoption;
-import org.wornladder.survey.Against;
-import org.wornladder.survey.Comparison;
-import org.wornladder.survey.DatabaseReport;
-import org.wornladder.survey.Drift;
-import org.wornladder.survey.Examination;
-import org.wornladder.survey.Examiner;
-import org.wornladder.survey.JournalReport;
-import org.wornladder.survey.Mending;
-import org.wornladder.survey.Official;
-import org.wornladder.survey.Status;
-import org.wornladder.survey.StatusReader;
-import org.wornladder.survey.StructureAsSql;
-import org.wornladder.survey.TableReader;
+import org.wornladder.service.AdoptService;
+import org.wornladder.service.ApplyService;
+import org.wornladder.service.CheckService;
+import org.wornladder.service.CompareService;
+import org.wornladder.service.DriftService;
+import org.wornladder.service.MendService;
+import org.wornladder.service.RebuildService;
+import org.wornladder.service.RenumberService;
+import org.wornladder.service.RollbackService;
+import org.wornladder.service.RungRemovalService;
+import org.wornladder.service.SeedService;
+import org.wornladder.service.SettleService;
+import org.wornladder.service.ShowService;
+import org.wornladder.service.StatusService;
 
 /**
- * One project and its environments. Every call reads the files that were read when it was opened,
- * opens its own session, and closes it.
+ * One project and its environments: the public API. The files are read once, by {@link
+ * Builder#build}; every call opens its own session and closes it.
  *
- * <p>An environment is named by its name; the empty name means the default one. All calls throw the
- * leaves of {@link org.wornladder.fault.LadderException} and nothing else that a user can cause.
+ * <p>Where a call takes an environment, it is its name in {@code ladder.yaml}; empty means the
+ * project's default one. Calls throw the leaves of {@link LadderException}, and nothing else that a
+ * user can cause. Instances are immutable, and may be used by several threads.
  */
-public final class Ladder {
-  private final Project project;
-  private final LadderSettings settings;
-  private final EnvironmentReader environments;
+public final class Ladder implements AutoCloseable {
+  private final ProjectContext context;
 
-  private Ladder(Project project, LadderSettings settings) {
-    this.project = project;
-    this.settings = settings;
-    environments = new EnvironmentReader(project.root(), project.settings(), settings.variables());
+  private Ladder(ProjectContext context) {
+    this.context = context;
   }
 
-  /**
-   * Opens the project in a folder.
-   *
-   * @throws org.wornladder.project.ProjectException with every error in its files
-   */
-  public static Ladder open(Path root, LadderSettings settings) {
-    return new Ladder(ProjectReader.read(root), settings);
+  public static Builder builder() {
+    return new Builder();
   }
 
-  /** A project that was read already. */
-  static Ladder of(Project project, LadderSettings settings) {
-    return new Ladder(project, settings);
+  /** Collects what a ladder needs. Only the project's folder must be set. */
+  public static final class Builder {
+    private static final Duration LOCK_WAIT = Duration.ofSeconds(60);
+
+    private Optional<Path> root = Optional.empty();
+    private final Map<String, DataSource> dataSources = new HashMap<>();
+    private Function<String, Optional<String>> variables =
+        name -> Optional.ofNullable(System.getenv(name));
+    private Duration lockWait = LOCK_WAIT;
+    private Duration await = Duration.ZERO;
+    private Consumer<String> onWait = what -> {};
+    private int retries;
+    private String tool = "library";
+    private Clock clock = Clock.systemUTC();
+
+    private Builder() {}
+
+    /** The folder with {@code ladder.yaml}. */
+    public Builder project(Path folder) {
+      root = Optional.of(folder);
+      return this;
+    }
+
+    /** Connections to an environment, used instead of its url. They are closed after use. */
+    public Builder dataSource(String environment, DataSource dataSource) {
+      dataSources.put(environment, dataSource);
+      return this;
+    }
+
+    /** Variables for {@code ${NAME}} in the settings, instead of the process's environment. */
+    public Builder variables(Map<String, String> values) {
+      Map<String, String> copy = Map.copyOf(values);
+      variables = name -> Optional.ofNullable(copy.get(name));
+      return this;
+    }
+
+    /** How long to wait for a lock that somebody else holds; a minute if not set. */
+    public Builder lockWait(Duration duration) {
+      lockWait = duration;
+      return this;
+    }
+
+    /**
+     * How long to wait for a server that does not answer yet; not at all if not set.
+     *
+     * @param listener receives once what is waited for
+     */
+    public Builder await(Duration duration, Consumer<String> listener) {
+      await = duration;
+      onWait = listener;
+      return this;
+    }
+
+    /** How often a step is tried again that could not get a lock of the database. */
+    public Builder retries(int count) {
+      retries = count;
+      return this;
+    }
+
+    /** The program and its version, as the journal records them. */
+    public Builder tool(String version) {
+      tool = version;
+      return this;
+    }
+
+    public Builder clock(Clock other) {
+      clock = other;
+      return this;
+    }
+
+    private RuntimeSettings settings() {
+      return new RuntimeSettings(
+          variables, dataSources, lockWait, await, onWait, retries, tool, clock);
+    }
+
+    private Path root() {
+      return root.orElseThrow(() -> new IllegalStateException("the project's folder is not set"));
+    }
+
+    /**
+     * Reads the project.
+     *
+     * @throws ProjectException with every error in its files
+     */
+    public Ladder build() {
+      return new Ladder(new ProjectContext(ProjectReader.read(root()), settings()));
+    }
+
+    /**
+     * Moves a rung to the end of the ladder. Asked of the builder, since a project in which two
+     * rungs have one number cannot be read.
+     *
+     * @param named its number, or its file where two have one number
+     * @param confirmed environments that cannot be reached and of which a person says that they do
+     *     not have the rung
+     * @throws RefusedException if none or two are meant, a guarded environment has it, or one
+     *     cannot be asked and is not confirmed
+     */
+    public RenumberResult renumber(String named, Set<String> confirmed, RunListener listener) {
+      return RenumberService.of(root(), settings(), named).move(confirmed, listener);
+    }
   }
 
-  /**
-   * Writes into an environment's journal that a rung which is in place there has another number.
-   */
-  void renumber(String environment, long number, long newNumber, Listener listener) {
-    in(
-        environment,
-        Access.WRITE,
-        site ->
-            site.locked(
-                settings,
-                listener::waiting,
-                same -> {
-                  new Settlement(project, same.environment(), same.session(), same.journal())
-                      .renumber(number, newNumber, same.provenHistory());
-                  return same;
-                }));
-  }
-
+  /** The files as they were read. */
   public Project project() {
-    return project;
+    return context.project();
+  }
+
+  /** Nothing is held between calls; for use in a try statement. */
+  @Override
+  public void close() {}
+
+  /** Examines the files without a database. */
+  public static CheckReport check(Path root) {
+    return CheckService.files(ProjectReader.examine(root));
+  }
+
+  /** Compares the files with one environment's journal. */
+  public CheckReport.Against checkAgainst(Optional<String> environment) {
+    return CheckService.against(context, environment);
   }
 
   /** What apply would do. */
-  public Plan preview(String environment, ApplyOptions options) {
-    return in(
-        environment,
-        Access.READ,
-        site -> changing().applyPlan(site, site.provenHistory(), options));
+  public Plan preview(Optional<String> environment, ApplyOptions options) {
+    return new ApplyService(context).preview(environment, options);
+  }
+
+  /** Runs the waiting rungs and the standing scripts, unless the environment is guarded. */
+  public RunResult apply(Optional<String> environment, ApplyOptions options) {
+    return apply(environment, options, Approval.UNATTENDED, RunListener.SILENT);
   }
 
   /**
@@ -107,146 +188,112 @@ public final class Ladder {
    *
    * @param approval asked once with the plan, if there is anything to do
    */
-  public Outcome apply(
-      String environment, ApplyOptions options, Approval approval, Listener listener) {
-    return in(
-        environment, Access.WRITE, site -> changing().apply(site, options, approval, listener));
+  public RunResult apply(
+      Optional<String> environment, ApplyOptions options, Approval approval, RunListener listener) {
+    return new ApplyService(context).apply(environment, options, approval, listener);
   }
 
-  /** Runs ways down. */
-  public Outcome rollback(
-      String environment, RollbackOptions options, Approval approval, Listener listener) {
-    return in(
-        environment, Access.WRITE, site -> changing().rollback(site, options, approval, listener));
+  /** Runs ways down, where the environment is disposable. */
+  public RunResult rollback(Optional<String> environment, RollbackOptions options) {
+    return rollback(environment, options, Approval.UNATTENDED, RunListener.SILENT);
   }
 
-  /** Puts a stuck or worn rung right, on the record. */
+  /**
+   * Runs ways down.
+   *
+   * @param approval asked once with the plan, if there is anything to do
+   */
+  public RunResult rollback(
+      Optional<String> environment,
+      RollbackOptions options,
+      Approval approval,
+      RunListener listener) {
+    return new RollbackService(context).rollback(environment, options, approval, listener);
+  }
+
+  /**
+   * Puts a stuck or worn rung right, on the record.
+   *
+   * @param because why, in a person's words
+   */
   public void settle(
-      String environment,
+      Optional<String> environment,
       long number,
-      Settlement.Verdict verdict,
+      Verdict verdict,
       String because,
       Approval approval,
-      Listener listener) {
-    in(
-        environment,
-        Access.WRITE,
-        site ->
-            site.locked(
-                settings,
-                listener::waiting,
-                same -> {
-                  History history = same.provenHistory();
-                  approval.check(changing().basis(same, history).empty(), same.environment());
-                  new Settlement(project, same.environment(), same.session(), same.journal())
-                      .settle(number, verdict, because, history);
-                  return same;
-                }));
+      RunListener listener) {
+    new SettleService(context).settle(environment, number, verdict, because, approval, listener);
   }
 
   /** The ladder in one environment, rung by rung. */
-  public Status status(String environment) {
-    return in(
-        environment,
-        Access.READ,
-        site -> statusReader(site, site.journal().read(Depth.GLANCE)).read(site.session()));
+  public Status status(Optional<String> environment) {
+    return new StatusService(context).status(environment);
   }
 
-  /** The journal of one environment, its chain proven. */
-  public JournalReport history(String environment) {
-    return in(
-        environment,
-        Access.READ,
-        site ->
-            new JournalReport(
-                site.environment().name(),
-                site.session().address(),
-                site.session().isThere(),
-                site.journal().read(Depth.WHOLE)));
+  /** The journal of one environment, its hash chain checked. */
+  public JournalReport history(Optional<String> environment) {
+    return new StatusService(context).history(environment);
   }
 
-  /** What stands in one environment. */
-  public DatabaseReport show(String environment) {
-    return in(
-        environment,
-        Access.READ,
-        site -> {
-          Schema schema = site.structure();
-          return new DatabaseReport(
-              site.environment().name(),
-              site.session().address(),
-              site.session().isThere(),
-              schema,
-              site.session().rowCounts(schema));
-        });
+  /** What is in one environment. */
+  public DatabaseReport show(Optional<String> environment) {
+    return new ShowService(context).show(environment);
   }
 
   /** One table with its first rows. */
-  public DatabaseReport.OfTable showTable(String environment, String table, int rows) {
-    return in(
-        environment,
-        Access.READ,
-        site ->
-            new TableReader(site.session(), site.engine(), site.environment())
-                .read(site.structure(), table, rows));
-  }
-
-  /** Examines the files without a database. */
-  public static Examination check(Path root) {
-    return Examiner.files(ProjectReader.examine(root));
-  }
-
-  /** Lays the files beside one environment's journal. */
-  public Examination.Against checkAgainst(String environment) {
-    return in(
-        environment,
-        Access.READ,
-        site -> {
-          History history = site.journal().read(Depth.WHOLE);
-          Status status = statusReader(site, history).read(site.session());
-          // Where rungs wait, seeds may be ahead of the tables.
-          List<Problem> misfits =
-              status.waiting() > 0 ? List.of() : seeding().misfits(site, history);
-          return Examiner.against(status, history, project, misfits);
-        });
-  }
-
-  private StatusReader statusReader(Site site, History history) {
-    return new StatusReader(project, site.environment(), site.engine(), history);
+  public DatabaseReport.OfTable showTable(Optional<String> environment, String table, int rows) {
+    return new ShowService(context).table(environment, table, rows);
   }
 
   /**
-   * Whether a database is what its history says, or what the files make. Needs only the right to
-   * read, but for the scratch database in which files are run.
+   * The structure of an environment as statements, in an order that runs.
+   *
+   * @param table the only table that is wanted; empty for all of the structure
    */
-  public Drift drift(String environment, Against against) {
-    return structures().drift(environment, against, false);
-  }
-
-  /** The same with owners and grants. */
-  public Drift driftWithRights(String environment, Against against) {
-    return structures().drift(environment, against, true);
-  }
-
-  /** What would bring a database back to what it is held against. */
-  public Mending mending(String environment, Against against) {
-    return structures().mending(environment, against);
+  public StructureSql ddl(Optional<String> environment, Optional<String> table) {
+    return new ShowService(context).sql(environment, table);
   }
 
   /**
-   * Makes what was found in a database official: writes a rung that makes it elsewhere, and marks
-   * it as in place here.
+   * Whether a database is what its history says, or what the files build.
+   *
+   * @param rights whether owners and grants count
    */
-  public Official makeOfficial(
-      String environment, String words, Approval approval, Listener listener) {
-    return structures().makeOfficial(environment, words, approval, listener);
+  public DriftReport drift(Optional<String> environment, Against against, boolean rights) {
+    return new DriftService(context).drift(environment, against, rights);
+  }
+
+  /** The statements that would bring a database back to what it should be. */
+  public MendScript mendScript(Optional<String> environment, Against against) {
+    return new MendService(context).script(environment, against);
+  }
+
+  /**
+   * Writes a rung that makes elsewhere what was found in a database, and records it as in place
+   * here.
+   */
+  public DriftRung driftAsRung(
+      Optional<String> environment, String words, Approval approval, RunListener listener) {
+    return new MendService(context).writeRung(environment, words, approval, listener);
+  }
+
+  /**
+   * Compares two structures.
+   *
+   * @param left {@code env:NAME} for what is there, {@code expected:NAME} for what its history says
+   *     should be, {@code rungs} or {@code schema} for what the files build
+   * @param right the same
+   * @param rights whether owners and grants count, where both are of one engine
+   */
+  public ComparisonResult compare(String left, String right, boolean rights) {
+    return new CompareService(context).compare(left, right, rights);
   }
 
   /** Takes a database that exists under management. */
-  public Adoption adopt(
-      String environment, AdoptOptions options, Approval approval, Listener listener) {
-    return new Adopting(project, settings, this::in, structures())
-        .adopt(environment, options, approval, listener);
+  public AdoptResult adopt(
+      Optional<String> environment, AdoptOptions options, Approval approval, RunListener listener) {
+    return new AdoptService(context).adopt(environment, options, approval, listener);
   }
 
   /**
@@ -254,9 +301,17 @@ public final class Ladder {
    *
    * @param approval asked once with what would be done, if there is anything to do
    */
-  public SeedOutcome seed(
-      String environment, SeedOptions options, SeedApproval approval, SeedListener listener) {
-    return seeding().seed(environment, options, approval, listener);
+  public SeedRunResult seed(
+      Optional<String> environment,
+      SeedOptions options,
+      SeedApproval approval,
+      SeedListener listener) {
+    return new SeedService(context).seed(environment, options, approval, listener);
+  }
+
+  /** Writes rows of an environment back to their seed files. */
+  public List<PulledSeed> pull(Optional<String> environment, List<String> tables) {
+    return new SeedService(context).pull(environment, tables);
   }
 
   /**
@@ -264,55 +319,24 @@ public final class Ladder {
    *
    * @param approval asked once with what would be lost
    */
-  public Rebuilt rebuild(
-      String environment,
+  public RebuildResult rebuild(
+      Optional<String> environment,
       RebuildOptions options,
       RebuildApproval approval,
-      Listener listener,
+      RunListener listener,
       SeedListener seedListener) {
-    return new Rebuilding(settings, this::in, changing(), seeding())
+    return new RebuildService(context)
         .rebuild(environment, options, approval, listener, seedListener);
   }
 
-  /** Writes rows that stand in an environment back to their seed files. */
-  public List<Pulled> pull(String environment, List<String> tables) {
-    return seeding().pull(environment, tables);
-  }
-
-  private Seeding seeding() {
-    return new Seeding(project, settings, this::in);
-  }
-
   /**
-   * Two structures beside each other.
+   * Deletes the file of a rung that no environment has.
    *
-   * @param left {@code env:NAME} for what stands there, {@code expected:NAME} for what its history
-   *     says should, {@code rungs} or {@code schema} for what the files make
+   * @param confirmed environments that cannot be reached and of which a person says that they do
+   *     not have the rung
+   * @throws RefusedException if one has it, or cannot be reached and is not confirmed
    */
-  public Comparison compare(String left, String right) {
-    return structures().compare(left, right, false);
-  }
-
-  /** The same with owners and grants, where both are of one engine. */
-  public Comparison compareWithRights(String left, String right) {
-    return structures().compare(left, right, true);
-  }
-
-  /** What stands in an environment as statements, in an order that runs. */
-  public StructureAsSql ddl(String environment, Optional<String> table) {
-    return structures().ddl(environment, table);
-  }
-
-  private Changing changing() {
-    return new Changing(project, settings, this::in);
-  }
-
-  private Structures structures() {
-    return new Structures(project, settings, environments, this::in);
-  }
-
-  private <T> T in(String name, Access access, Site.Work<T> work) {
-    Environment environment = environments.read(name);
-    return Site.visit(environment, project, settings, access, work);
+  public RungRemoval removeRung(long number, Set<String> confirmed) {
+    return new RungRemovalService(context).remove(number, confirmed);
   }
 }

@@ -1,7 +1,6 @@
 package org.wornladder;
 
 import java.util.Optional;
-import org.wornladder.climb.RefusedException;
 
 /** Decides whether an environment may be emptied. Asked once, with what would be lost. */
 @FunctionalInterface

@@ -1,84 +1,10 @@
 package org.wornladder;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.Set;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RefusedException.Refusal;
-import org.wornladder.fault.LadderException;
-import org.wornladder.journal.RungRecord;
-import org.wornladder.project.Project;
-import org.wornladder.project.ProjectWriter;
-import org.wornladder.project.Rung;
 
-/** Deletes the file of a rung that nobody has run. */
-public final class RungRemoval {
-  private final Ladder ladder;
-
-  public RungRemoval(Ladder ladder) {
-    this.ladder = ladder;
-  }
-
-  /**
-   * What was done.
-   *
-   * @param asked the environments that said that they do not have the rung
-   */
-  public record Removal(String file, List<String> asked) {}
-
-  /**
-   * Asks every environment, then deletes the file.
-   *
-   * @param confirmed environments that cannot be reached and of which a person says that they do
-   *     not have the rung
-   * @throws RefusedException if one has it, or cannot be reached and is not confirmed
-   */
-  public Removal remove(long number, Set<String> confirmed) {
-    Project project = ladder.project();
-    Rung rung =
-        project
-            .rung(number)
-            .orElseThrow(
-                () ->
-                    RefusedException.of(
-                        "there is no rung " + number, "rungs/", "ladder status lists them"));
-    List<String> asked = new ArrayList<>();
-    List<Refusal> refusals = new ArrayList<>();
-    for (String environment : project.settings().environmentNames()) {
-      ask(environment, rung, confirmed)
-          .ifPresentOrElse(refusals::add, () -> asked.add(environment));
-    }
-    if (!refusals.isEmpty()) {
-      throw new RefusedException(refusals);
-    }
-    ProjectWriter.delete(project, rung);
-    return new Removal(rung.file(), asked);
-  }
-
-  private Optional<Refusal> ask(String environment, Rung rung, Set<String> confirmed) {
-    String where = "environment " + environment;
-    try {
-      Optional<RungRecord> record = ladder.history(environment).history().rung(rung.number());
-      boolean has =
-          record
-              .filter(found -> found.isInPlace() || found.state() == RungRecord.State.STUCK)
-              .isPresent();
-      return has
-          ? Optional.of(
-              new Refusal(
-                  rung.label() + " is in place on " + environment,
-                  where,
-                  "ladder rollback " + environment + " first, or write a new rung that undoes it"))
-          : Optional.empty();
-    } catch (LadderException e) {
-      return confirmed.contains(environment)
-          ? Optional.empty()
-          : Optional.of(
-              new Refusal(
-                  environment + " cannot be asked whether it has " + rung.label() + ": " + e.what(),
-                  where,
-                  "make it reachable, or say that it does not have it: --confirm " + environment));
-    }
-  }
-}
+/**
+ * A rung whose file was deleted.
+ *
+ * @param asked the environments that said that they do not have the rung
+ */
+public record RungRemoval(String file, List<String> asked) {}

@@ -12,21 +12,11 @@ import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Decision;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.climb.Step;
-import org.wornladder.engine.LockWaitException;
+import org.wornladder.execution.Decision;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
 import org.wornladder.journal.Event;
-import org.wornladder.project.ProjectException;
 import org.wornladder.sql.Statement;
-import org.wornladder.survey.Status;
 
 /** The front door, as a Java program uses it. */
 class LadderApiTest {
@@ -40,10 +30,10 @@ class LadderApiTest {
 
   @Test
   void thePlanThatIsShownIsThePlanThatRuns() {
-    Plan shown = ladder.open().preview("dev", ApplyOptions.ALL);
+    Plan shown = ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL);
     List<Plan> run = new ArrayList<>();
     ladder.apply(
-        new Listener() {
+        new RunListener() {
           @Override
           public void started(Plan plan) {
             run.add(plan);
@@ -57,8 +47,8 @@ class LadderApiTest {
   @Test
   void theListenerHearsEveryStepAndStatementInOrder() {
     List<String> heard = new ArrayList<>();
-    Listener listener =
-        new Listener() {
+    RunListener listener =
+        new RunListener() {
           @Override
           public void stepStarted(Step step, int index) {
             heard.add("start " + index + " " + step.label());
@@ -70,7 +60,7 @@ class LadderApiTest {
           }
 
           @Override
-          public void stepDone(Outcome.Done done, int index) {
+          public void stepDone(RunResult.Done done, int index) {
             heard.add("done " + index + " " + done.result());
           }
         };
@@ -83,11 +73,11 @@ class LadderApiTest {
   @Test
   void aListenerThatWantsToStopIsHeardBetweenSteps() {
     int[] steps = {0};
-    Outcome outcome =
+    RunResult outcome =
         ladder.apply(
-            new Listener() {
+            new RunListener() {
               @Override
-              public void stepDone(Outcome.Done done, int index) {
+              public void stepDone(RunResult.Done done, int index) {
                 steps[0] = index;
               }
 
@@ -103,8 +93,8 @@ class LadderApiTest {
 
   @Test
   void aListenerThatThrowsUndoesTheStepItHeardOf() {
-    Listener thrower =
-        new Listener() {
+    RunListener thrower =
+        new RunListener() {
           @Override
           public void statementStarted(Step step, Statement statement) {
             if (step.label().equals("0002")) {
@@ -113,19 +103,19 @@ class LadderApiTest {
           }
         };
     assertThatThrownBy(() -> ladder.apply(thrower)).hasMessage("enough");
-    Status status = ladder.open().status("dev");
+    Status status = ladder.open().status(Optional.of("dev"));
     assertThat(status.at()).isEqualTo(1);
     assertThat(ladder.apply().rungsRun()).isEqualTo(2);
   }
 
   @Test
   void anOutcomeSaysWhatChanged() {
-    Outcome outcome = ladder.apply();
+    RunResult outcome = ladder.apply();
     assertThat(outcome.structure().text()).isEqualTo("+3 tables, +3 columns");
     assertThat(outcome.done())
-        .extracting(Outcome.Done::result)
-        .containsOnly(Outcome.Result.APPLIED);
-    Outcome nothing = ladder.apply();
+        .extracting(RunResult.Done::result)
+        .containsOnly(RunResult.Result.APPLIED);
+    RunResult nothing = ladder.apply();
     assertThat(nothing.plan().isEmpty()).isTrue();
     assertThat(nothing.structure().text()).isEqualTo("no change");
     assertThat(nothing.at()).isEqualTo(3);
@@ -135,23 +125,35 @@ class LadderApiTest {
   void approvalIsAskedOnceAndOnlyIfThereIsSomethingToDo() {
     List<String> asked = new ArrayList<>();
     Approval counting = (plan, environment) -> asked.add(environment.name());
-    ladder.open().apply("test", ApplyOptions.ALL, counting, Listener.SILENT);
-    ladder.open().apply("test", ApplyOptions.ALL, counting, Listener.SILENT);
+    ladder.open().apply(Optional.of("test"), ApplyOptions.ALL, counting, RunListener.SILENT);
+    ladder.open().apply(Optional.of("test"), ApplyOptions.ALL, counting, RunListener.SILENT);
     assertThat(asked).containsExactly("test");
   }
 
   @Test
   void aGuardedEnvironmentTakesItsOwnNameAlone() {
-    ladder.open().apply("test", ApplyOptions.ALL, TestLadder.YES, Listener.SILENT);
+    ladder.open().apply(Optional.of("test"), ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT);
     assertThatThrownBy(
-            () -> ladder.open().apply("live", ApplyOptions.ALL, TestLadder.YES, Listener.SILENT))
+            () ->
+                ladder
+                    .open()
+                    .apply(
+                        Optional.of("live"), ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT))
         .isInstanceOf(RefusedException.class)
         .hasMessageContaining("live is guarded");
     Approval named = Approval.given(Optional.of("live"), false);
-    assertThat(ladder.open().apply("live", ApplyOptions.ALL, named, Listener.SILENT).at())
+    assertThat(
+            ladder
+                .open()
+                .apply(Optional.of("live"), ApplyOptions.ALL, named, RunListener.SILENT)
+                .at())
         .isEqualTo(3);
     RollbackOptions last = new RollbackOptions(new RollbackOptions.Last(1), false);
-    assertThatThrownBy(() -> ladder.open().rollback("live", last, TestLadder.YES, Listener.SILENT))
+    assertThatThrownBy(
+            () ->
+                ladder
+                    .open()
+                    .rollback(Optional.of("live"), last, TestLadder.YES, RunListener.SILENT))
         .isInstanceOf(RefusedException.class);
   }
 
@@ -182,7 +184,7 @@ class LadderApiTest {
               assertThat(e.failure().left()).contains("3 steps before it are in place");
               assertThat(e).hasCauseInstanceOf(java.sql.SQLException.class);
             });
-    assertThat(ladder.open().history("dev").history().entries())
+    assertThat(ladder.open().history(Optional.of("dev")).history().entries())
         .extracting(entry -> entry.event())
         .containsExactly(Event.APPLIED, Event.APPLIED, Event.APPLIED, Event.FAILED);
   }
@@ -190,7 +192,8 @@ class LadderApiTest {
   @Test
   void aTargetThatIsNotThereIsRefused() {
     ApplyOptions to = new ApplyOptions(OptionalLong.of(9), false, Optional.empty());
-    assertThatThrownBy(() -> ladder.open().preview("dev", to)).hasMessage("there is no rung 9");
+    assertThatThrownBy(() -> ladder.open().preview(Optional.of("dev"), to))
+        .hasMessage("there is no rung 9");
     assertThatThrownBy(() -> ladder.rollback(new RollbackOptions.To(2)))
         .hasMessageContaining("0002 is not in place on dev");
     assertThatThrownBy(() -> new RollbackOptions.Last(0))
@@ -204,7 +207,7 @@ class LadderApiTest {
         "name: hollowfield\nenvironments: { dev: { url: \"jdbc:sqlite:dev.db\", late: allow } }\n");
     ladder.delete("rungs/0002-bin-2.sql").apply();
     ladder.tables(3).apply();
-    Outcome back = ladder.rollback(new RollbackOptions.Last(2));
+    RunResult back = ladder.rollback(new RollbackOptions.Last(2));
     assertThat(back.done()).extracting(done -> done.step().label()).containsExactly("0002", "0003");
   }
 
@@ -215,7 +218,7 @@ class LadderApiTest {
         .file(
             "rungs/0005-b.sql",
             "--| when: table bin_1 exists\n--| otherwise: pass\n--| up\nSELECT 1;\n");
-    List<Step.OfRung> rungs = ladder.open().preview("dev", ApplyOptions.ALL).rungs();
+    List<Step.OfRung> rungs = ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL).rungs();
     assertThat(rungs.get(0).decision()).isInstanceOf(Decision.Run.class);
     assertThat(rungs.get(3).decision()).isEqualTo(new Decision.PassOver("only in test"));
     assertThat(rungs.get(4).decision())
@@ -226,16 +229,21 @@ class LadderApiTest {
 
   @Test
   void oneProcessMayOpenManyLaddersButChangesOneAtATime() {
-    LadderSettings impatient =
-        LadderSettings.standard("test").withLockWait(java.time.Duration.ZERO);
-    Listener second =
-        new Listener() {
+    RunListener second =
+        new RunListener() {
           @Override
           public void statementStarted(Step step, Statement statement) {
             assertThatThrownBy(
                     () ->
-                        Ladder.open(root, impatient)
-                            .apply("dev", ApplyOptions.ALL, TestLadder.YES, Listener.SILENT))
+                        ladder
+                            .builder()
+                            .lockWait(java.time.Duration.ZERO)
+                            .build()
+                            .apply(
+                                Optional.of("dev"),
+                                ApplyOptions.ALL,
+                                TestLadder.YES,
+                                RunListener.SILENT))
                 .isInstanceOf(LockWaitException.class)
                 .hasMessageContaining("this process");
             throw new IllegalStateException("seen");
@@ -255,12 +263,12 @@ class LadderApiTest {
         .delete("rungs/0002-bin-2.sql")
         .delete("rungs/0003-bin-3.sql");
     ladder.rung("0001-trees", "CREATE TABLE tree (id integer);", "DROP TABLE tree;");
-    assertThat(ladder.open().status("dev").waiting()).isEqualTo(1);
+    assertThat(ladder.open().status(Optional.of("dev")).waiting()).isEqualTo(1);
     ladder.apply();
-    assertThat(ladder.open().history("dev").history().entries()).hasSize(1);
+    assertThat(ladder.open().history(Optional.of("dev")).history().entries()).hasSize(1);
     assertThat(ladder.query("SELECT project FROM ladder_journal"))
         .containsExactly("hollowfield", "hollowfield", "hollowfield", "orchards");
-    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+    assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
   }
 
   @Test
@@ -268,21 +276,22 @@ class LadderApiTest {
     ladder
         .open()
         .apply(
-            "test",
+            Optional.of("test"),
             new ApplyOptions(OptionalLong.of(1), false, Optional.empty()),
             TestLadder.YES,
-            Listener.SILENT);
-    RungRemoval removal = new RungRemoval(ladder.open());
-    assertThatThrownBy(() -> removal.remove(1, Set.of())).hasMessageContaining("in place on test");
-    assertThat(removal.remove(3, Set.of()).asked()).containsExactly("dev", "test", "live");
-    assertThatThrownBy(() -> removal.remove(9, Set.of())).hasMessage("there is no rung 9");
+            RunListener.SILENT);
+    Ladder open = ladder.open();
+    assertThatThrownBy(() -> open.removeRung(1, Set.of())).hasMessageContaining("in place on test");
+    assertThat(open.removeRung(3, Set.of()).asked()).containsExactly("dev", "test", "live");
+    assertThatThrownBy(() -> open.removeRung(9, Set.of())).hasMessage("there is no rung 9");
   }
 
   @Test
   void aTableThatIsNotThereIsToldWithTheNearestName() {
     ladder.apply();
-    assertThat(ladder.open().showTable("dev", "bin_1", 5).header()).containsExactly("id");
-    assertThatThrownBy(() -> ladder.open().showTable("dev", "bin1", 5))
+    assertThat(ladder.open().showTable(Optional.of("dev"), "bin_1", 5).header())
+        .containsExactly("id");
+    assertThatThrownBy(() -> ladder.open().showTable(Optional.of("dev"), "bin1", 5))
         .isInstanceOf(ProjectException.class)
         .hasMessage("there is no table 'bin1'");
   }

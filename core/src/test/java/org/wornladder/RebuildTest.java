@@ -15,9 +15,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.seed.SeedListener;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 import org.wornladder.sql.Place;
@@ -37,12 +34,16 @@ class RebuildTest {
     ladder = TestLadder.on(database, root).tables(2);
   }
 
-  private Rebuilt rebuild(RebuildOptions options, String confirmed, boolean yes) {
+  private RebuildResult rebuild(RebuildOptions options, String confirmed, boolean yes) {
     Optional<String> name = confirmed.isEmpty() ? Optional.empty() : Optional.of(confirmed);
     return ladder
         .open()
         .rebuild(
-            "dev", options, RebuildApproval.given(name, yes), Listener.SILENT, SeedListener.SILENT);
+            Optional.of("dev"),
+            options,
+            RebuildApproval.given(name, yes),
+            RunListener.SILENT,
+            SeedListener.SILENT);
   }
 
   private String databaseName() {
@@ -72,7 +73,7 @@ class RebuildTest {
     ladder.file("seeds/bin_1.csv", "id\n7\n");
     ladder.file("ladder.yaml", ladder.text("ladder.yaml") + "seeds: [{ table: bin_1 }]\n");
     assertThatThrownBy(() -> rebuild(ALL, "", false)).isInstanceOf(RefusedException.class);
-    Rebuilt rebuilt = rebuild(ALL, "", true);
+    RebuildResult rebuilt = rebuild(ALL, "", true);
     assertThat(rebuilt.loss().text()).contains("tables");
     assertThat(rebuilt.applied().rungsRun()).isEqualTo(2);
     assertThat(database.query("SELECT id FROM bin_1")).containsExactly("7");
@@ -84,14 +85,18 @@ class RebuildTest {
     assertThat(tables.names())
         .hasSize(2)
         .allMatch(name -> name.toLowerCase(Locale.ROOT).startsWith("bin_"));
-    assertThat(ladder.open().drift("dev", org.wornladder.survey.Against.EXPECTED).isClean())
+    assertThat(
+            ladder
+                .open()
+                .drift(Optional.of("dev"), org.wornladder.Against.EXPECTED, false)
+                .isClean())
         .isTrue();
   }
 
   /** What stands in dev. */
   private record DatabaseTables(Ladder ladder) {
     List<String> names() {
-      return ladder.show("dev").schema().snapshot().elements().stream()
+      return ladder.show(Optional.of("dev")).schema().snapshot().elements().stream()
           .filter(element -> !element.kind().isRight())
           .filter(element -> element.kind() != org.wornladder.schema.Kind.SCHEMA)
           .map(org.wornladder.schema.Element::name)

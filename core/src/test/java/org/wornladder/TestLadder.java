@@ -15,13 +15,9 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.RollbackOptions.Selection;
+import org.wornladder.RollbackOptions.Selection;
 import org.wornladder.server.TestDatabase;
 
 /** A project in a temporary folder, driven through the front door as a Java program would. */
@@ -120,28 +116,30 @@ public final class TestLadder {
 
   /** Opens it anew: the files are read as they are now. */
   public Ladder open() {
-    LadderSettings settings =
-        new LadderSettings(
-            name -> Optional.empty(),
-            Duration.ofSeconds(10),
-            Duration.ZERO,
-            what -> {},
-            0,
-            "test",
-            CLOCK);
-    return Ladder.open(root, settings);
+    return builder().build();
   }
 
-  public Outcome apply() {
-    return apply(Listener.SILENT);
+  public Ladder.Builder builder() {
+    return Ladder.builder()
+        .project(root)
+        .variables(Map.of())
+        .lockWait(Duration.ofSeconds(10))
+        .tool("test")
+        .clock(CLOCK);
   }
 
-  public Outcome apply(Listener listener) {
-    return open().apply("dev", ApplyOptions.ALL, YES, listener);
+  public RunResult apply() {
+    return apply(RunListener.SILENT);
   }
 
-  public Outcome rollback(Selection selection) {
-    return open().rollback("dev", new RollbackOptions(selection, false), YES, Listener.SILENT);
+  public RunResult apply(RunListener listener) {
+    return open().apply(Optional.of("dev"), ApplyOptions.ALL, YES, listener);
+  }
+
+  public RunResult rollback(Selection selection) {
+    return open()
+        .rollback(
+            Optional.of("dev"), new RollbackOptions(selection, false), YES, RunListener.SILENT);
   }
 
   public List<String> query(String sql) {

@@ -1,13 +1,13 @@
 package org.wornladder.cli;
 
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.engine.LockWaitException;
-import org.wornladder.engine.UnreachableException;
-import org.wornladder.fault.LadderException;
-import org.wornladder.journal.JournalException;
-import org.wornladder.project.ProjectException;
-import org.wornladder.rehearse.ReplayException;
+import org.wornladder.JournalException;
+import org.wornladder.LadderException;
+import org.wornladder.LockWaitException;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.ReplayException;
+import org.wornladder.StatementFailedException;
+import org.wornladder.UnreachableException;
 
 /** What the program answers to its caller. */
 public final class ExitCode {

@@ -40,7 +40,7 @@ class CliLayerTest {
       noClasses()
           .that()
           // The example plays a person who works past the ladder.
-          .doNotHaveFullyQualifiedName("org.wornladder.cli.demo.Hand")
+          .doNotHaveFullyQualifiedName("org.wornladder.cli.demo.ManualChange")
           .should()
           .dependOnClassesThat()
           .resideInAnyPackage("java.sql..", "org.sqlite..");

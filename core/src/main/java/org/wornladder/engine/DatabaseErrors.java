@@ -1,7 +1,9 @@
 package org.wornladder.engine;
 
 import java.sql.SQLException;
-import org.wornladder.fault.LadderException;
+import org.wornladder.LadderException;
+import org.wornladder.LockWaitException;
+import org.wornladder.UnreachableException;
 
 /** Turns what a driver throws, outside of a script's statements, into what a person can act on. */
 public final class DatabaseErrors {

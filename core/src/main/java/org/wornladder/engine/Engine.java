@@ -1,10 +1,9 @@
 package org.wornladder.engine;
 
-import java.sql.SQLException;
 import java.time.Clock;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.UnreachableException;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Quoting;
@@ -55,18 +54,6 @@ public interface Engine {
    * @throws UnreachableException if it cannot be made
    */
   ScratchDatabase scratch(Target server, Environment like, String project, Clock clock);
-
-  /**
-   * Takes every object out of the managed schemas, and nothing that lies outside of them.
-   *
-   * @param last tables that go last, so that a run that was interrupted can still be told by them
-   */
-  void empty(Session session, List<String> last) throws SQLException;
-
-  /** What lies outside of the managed schemas and could not stand without what is in them. */
-  default List<String> outsideDependents(Session session) throws SQLException {
-    return List.of();
-  }
 
   /** What a statement reaches that lies outside of its database; empty if nothing. */
   Optional<String> reachesOut(Statement statement);

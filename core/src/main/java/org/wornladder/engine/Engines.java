@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.h2.H2Engine;
 import org.wornladder.engine.mariadb.MariadbEngine;
 import org.wornladder.engine.postgres.PostgresEngine;

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import org.wornladder.UnreachableException;
 import org.wornladder.project.Environment;
 
 /** A throw-away database in a temporary folder, for engines that keep a database in files. */

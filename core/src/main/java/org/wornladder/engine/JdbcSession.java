@@ -218,7 +218,7 @@ public abstract class JdbcSession implements Session {
 
   /** Whether it is there: enough where no statement that changes a definition can be in doubt. */
   @Override
-  public Optional<String> state(Footprint thing) throws SQLException {
+  public Optional<String> state(StatementTarget thing) throws SQLException {
     Optional<Condition.Kind> kind =
         switch (thing.kind()) {
           case TABLE -> Optional.of(Condition.Kind.TABLE);
@@ -230,11 +230,11 @@ public abstract class JdbcSession implements Session {
       return Optional.empty();
     }
     boolean there = exists(new Condition.Presence(kind.get(), thing.name().text(), "", true, ""));
-    return Optional.of(there ? "there" : Footprint.MISSING);
+    return Optional.of(there ? "there" : StatementTarget.MISSING);
   }
 
   @Override
-  public Optional<String> clearing(Footprint thing) throws SQLException {
+  public Optional<String> clearing(StatementTarget thing) throws SQLException {
     return Optional.empty();
   }
 

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import org.wornladder.project.ProjectException;
+import org.wornladder.ProjectException;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
@@ -23,11 +23,11 @@ public abstract class JdbcStaging extends Staging {
   }
 
   @Override
-  public void load(Stage stage, SeedRows rows) throws SQLException {
+  public void load(StagingTable stage, SeedRows rows) throws SQLException {
     List<String> names = new ArrayList<>(List.of(LINE));
     List<String> places = new ArrayList<>(List.of("?"));
     List<ValueKind> kinds = new ArrayList<>();
-    for (Stage.Part part : stage.columns()) {
+    for (StagingTable.Part part : stage.columns()) {
       ValueKind kind = kind(part.column());
       kinds.add(kind);
       names.add(name(part.name()));
@@ -187,7 +187,8 @@ public abstract class JdbcStaging extends Staging {
   }
 
   @Override
-  public void hash(Stage stage, long most, RowHasher hasher, Runnable onRow) throws SQLException {
+  public void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
+      throws SQLException {
     String query =
         "SELECT "
             + stage.columns().stream()

@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.wornladder.LockWaitException;
 
 /** Tries for a lock again and again. */
 public final class LockPolling {

@@ -7,7 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.wornladder.diff.Ddl;
+import org.wornladder.LockWaitException;
+import org.wornladder.change.Ddl;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.sql.Statement;
@@ -108,7 +109,7 @@ public interface Session extends AutoCloseable {
   Schema structure(List<String> without) throws SQLException;
 
   /** The same with {@link Schema#answers}, where the engine can have them. */
-  default Schema structureToKeep(List<String> without) throws SQLException {
+  default Schema structureWithFingerprint(List<String> without) throws SQLException {
     return structure(without);
   }
 
@@ -120,8 +121,20 @@ public interface Session extends AutoCloseable {
    * @param without as it was then
    * @return empty where the engine cannot
    */
-  default Optional<String> answers(List<String> without) throws SQLException {
+  default Optional<String> catalogFingerprint(List<String> without) throws SQLException {
     return Optional.empty();
+  }
+
+  /**
+   * Takes every object out of the managed schemas, and nothing that lies outside of them.
+   *
+   * @param last tables that go last, so that an interrupted call can be recognised by them
+   */
+  void empty(List<String> last) throws SQLException;
+
+  /** What lies outside of the managed schemas and could not exist without what is in them. */
+  default List<String> outsideDependents() throws SQLException {
+    return List.of();
   }
 
   /** How structures of this database are written as SQL. */
@@ -137,16 +150,16 @@ public interface Session extends AutoCloseable {
 
   /**
    * The present state of a thing, so that two looks at it tell whether it changed between them:
-   * {@link Footprint#MISSING}, or words and a checksum of its definition. Empty if the engine
+   * {@link StatementTarget#MISSING}, or words and a checksum of its definition. Empty if the engine
    * cannot tell.
    */
-  Optional<String> state(Footprint thing) throws SQLException;
+  Optional<String> state(StatementTarget thing) throws SQLException;
 
   /**
    * The statement that clears away what an interrupted one left of a thing; empty if nothing is
    * left.
    */
-  Optional<String> clearing(Footprint thing) throws SQLException;
+  Optional<String> clearing(StatementTarget thing) throws SQLException;
 
   /** What an exception means, in the database's own words. */
   Fault fault(SQLException e);

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.StringJoiner;
-import org.wornladder.diff.Ddl;
-import org.wornladder.diff.Difference;
+import org.wornladder.change.Ddl;
+import org.wornladder.change.Difference;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
@@ -174,7 +174,7 @@ public abstract class SqlDdl implements Ddl {
 
   /** The name that the engine knows a key or constraint by. */
   protected static Optional<String> known(Element key) {
-    return key.fact(ForeignKey.NAME).or(() -> key.fact(Element.KNOWN_AS));
+    return key.fact(ForeignKey.NAME).or(() -> key.fact(Element.GENERATED_NAME));
   }
 
   /** A unique, check or exclusion constraint without its name. */

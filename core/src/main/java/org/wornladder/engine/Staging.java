@@ -52,11 +52,11 @@ public abstract class Staging {
   }
 
   /** Makes the temporary table, its columns typed by the database. */
-  public void make(Stage stage) throws SQLException {
+  public void make(StagingTable stage) throws SQLException {
     List<String> columns = new ArrayList<>(List.of("CAST(0 AS " + lineType() + ") AS " + LINE));
     StringBuilder from = new StringBuilder(" FROM (SELECT 1 AS x) o");
     int table = 0;
-    for (Stage.Part part : stage.all()) {
+    for (StagingTable.Part part : stage.all()) {
       table++;
       String alias = "t" + table;
       from.append(" LEFT JOIN ").append(session.quoted(part.table())).append(' ').append(alias);
@@ -93,10 +93,9 @@ public abstract class Staging {
    * Takes rows into the temporary table.
    *
    * @param rows as many fields each as the stage has columns, in their order
-   * @throws org.wornladder.project.ProjectException for a value that its column cannot take, with
-   *     the place
+   * @throws org.wornladder.ProjectException for a value that its column cannot take, with the place
    */
-  public abstract void load(Stage stage, SeedRows rows) throws SQLException;
+  public abstract void load(StagingTable stage, SeedRows rows) throws SQLException;
 
   /** Whether the database numbers a table's rows in a column, where nobody gives a value. */
   public boolean numbers(Table table, Column column) {
@@ -131,9 +130,9 @@ public abstract class Staging {
   }
 
   /** A hasher of the stage's rows. */
-  public final RowHasher hasher(Stage stage) {
+  public final RowHasher hasher(StagingTable stage) {
     List<RowHasher.Field> fields = new ArrayList<>();
-    for (Stage.Part part : stage.columns()) {
+    for (StagingTable.Part part : stage.columns()) {
       boolean number =
           switch (kind(part.column())) {
             case DECIMAL, FLOATING -> true;
@@ -151,7 +150,7 @@ public abstract class Staging {
    * @param most how many rows at most
    * @param onRow told when the hasher has one
    */
-  public abstract void hash(Stage stage, long most, RowHasher hasher, Runnable onRow)
+  public abstract void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
       throws SQLException;
 
   /** The position of a row by its number among all, counted from 1. */
@@ -171,7 +170,7 @@ public abstract class Staging {
   public abstract String same(Column column, String left, String right);
 
   /** How the rows of the stage find theirs in the real table. */
-  public final String matching(Stage stage) {
+  public final String matching(StagingTable stage) {
     return stage.key().stream()
         .map(column -> "t." + name(column) + " = s." + name(column))
         .collect(Collectors.joining(" AND "));
@@ -188,7 +187,7 @@ public abstract class Staging {
   }
 
   /** {@code FROM} the stage and what stands in the real table for its rows. */
-  public final String joined(Stage stage) {
+  public final String joined(StagingTable stage) {
     return " FROM "
         + staged(stage)
         + " s LEFT JOIN "
@@ -198,7 +197,7 @@ public abstract class Staging {
   }
 
   /** The name of the temporary table in statements. */
-  public String staged(Stage stage) {
+  public String staged(StagingTable stage) {
     return name(stage.name());
   }
 
@@ -211,7 +210,7 @@ public abstract class Staging {
    * @param condition on {@code s}; empty for all rows
    */
   public String insert(
-      Stage stage,
+      StagingTable stage,
       List<String> columns,
       Set<String> asNull,
       boolean empty,
@@ -263,7 +262,7 @@ public abstract class Staging {
    *
    * @param condition on {@code s} and {@code t}
    */
-  public String update(Stage stage, List<String> columns, String condition) {
+  public String update(StagingTable stage, List<String> columns, String condition) {
     return "UPDATE "
         + session.quoted(stage.table())
         + " AS t SET "
@@ -279,17 +278,17 @@ public abstract class Staging {
   }
 
   /** The rows of the real table that the stage does not have, as a condition on {@code t}. */
-  public final String extra(Stage stage) {
+  public final String extra(StagingTable stage) {
     return "NOT EXISTS (SELECT 1 FROM " + staged(stage) + " s WHERE " + matching(stage) + ")";
   }
 
   /** Deletes the rows that the stage does not have. */
-  public String delete(Stage stage) {
+  public String delete(StagingTable stage) {
     return "DELETE FROM " + session.quoted(stage.table()) + " AS t WHERE " + extra(stage);
   }
 
   /** Prepares the stage for questions in which its rows are looked for by their key. */
-  public void index(Stage stage) throws SQLException {}
+  public void index(StagingTable stage) throws SQLException {}
 
   /**
    * Fills a column of the stage by looking up what another column of it means.
@@ -297,7 +296,7 @@ public abstract class Staging {
    * @param from the table or the stage to look in, as statements name it
    */
   public String resolve(
-      Stage stage, String column, String part, String from, String value, String meaning) {
+      StagingTable stage, String column, String part, String from, String value, String meaning) {
     String own = name(stage.name());
     return "UPDATE "
         + staged(stage)

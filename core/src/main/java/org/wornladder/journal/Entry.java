@@ -14,8 +14,8 @@ public record Entry(
     String at,
     String project,
     Event event,
-    Subject subject,
-    Note note,
+    EntrySubject subject,
+    EntryDetails note,
     Who who,
     String tool,
     String previousHash,
@@ -30,7 +30,7 @@ public record Entry(
    * who may write the table only the database's grants help.
    */
   static String hash(
-      long number, String project, String event, Subject subject, String previousHash) {
+      long number, String project, String event, EntrySubject subject, String previousHash) {
     return Fingerprint.ofParts(
         List.of(
             Long.toString(number),

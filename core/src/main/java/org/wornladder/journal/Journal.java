@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
@@ -171,14 +172,14 @@ public final class Journal {
         row.getString(2),
         row.getString(3),
         event,
-        new Subject(
+        new EntrySubject(
             row.getLong(5),
             row.getString(6),
             row.getString(7),
             row.getString(8),
             whole ? row.getString(12) : "",
             whole ? row.getString(13) : ""),
-        new Note(row.getInt(9), row.getLong(10), row.getString(11)),
+        new EntryDetails(row.getInt(9), row.getLong(10), row.getString(11)),
         whole
             ? new Entry.Who(
                 row.getString(14), row.getString(15), row.getString(16), row.getString(17))
@@ -192,7 +193,7 @@ public final class Journal {
    * Adds an entry, in the transaction that is open, and makes the table if it is not there. The
    * journal must have been read before.
    */
-  public void append(Event event, Subject subject, Note note) throws SQLException {
+  public void append(Event event, EntrySubject subject, EntryDetails note) throws SQLException {
     if (!exists) {
       create();
     }
@@ -206,7 +207,7 @@ public final class Journal {
   /** Makes the table if it is not there. The journal must have been read before. */
   public void create() throws SQLException {
     if (!exists) {
-      String definition = OwnTables.journal(session.quoted(table), engine.storage());
+      String definition = JournalTables.journal(session.quoted(table), engine.storage());
       session.execute(new org.wornladder.sql.Statement(definition, Place.of(table), ""));
       exists = true;
     }
@@ -244,7 +245,7 @@ public final class Journal {
     return new Mark(exists, lastNumber, lastHash);
   }
 
-  private void write(long number, String hash, Event event, Subject subject, Note note)
+  private void write(long number, String hash, Event event, EntrySubject subject, EntryDetails note)
       throws SQLException {
     if (who.isEmpty()) {
       who = Optional.of(Identity.of(session));
@@ -254,7 +255,7 @@ public final class Journal {
         COLUMN_LIST,
         List.of(
             number,
-            Stamp.now(clock),
+            Timestamps.now(clock),
             project,
             event.word(),
             subject.rung(),

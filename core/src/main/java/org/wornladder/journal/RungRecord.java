@@ -40,7 +40,7 @@ public record RungRecord(
    * @param fingerprint the hash of its meaning
    */
   public record Way(String text, String fingerprint) {
-    static Way of(Subject subject) {
+    static Way of(EntrySubject subject) {
       return new Way(subject.upText(), subject.upFingerprint());
     }
 

@@ -6,7 +6,8 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.diff.ExpectedStructure;
+import org.wornladder.JournalException;
+import org.wornladder.change.ExpectedStructure;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
@@ -32,7 +33,7 @@ public final class Snapshots {
      * Right before the latter, where it stood as it should: the fingerprint that the database gives
      * to it.
      */
-    ANSWERS("answers");
+    CATALOG("catalog");
 
     private final String word;
 
@@ -97,18 +98,19 @@ public final class Snapshots {
    *
    * @param expected what should stand there; empty if no run kept it
    * @param began what stood there before a run that did not come to its end; empty if there is none
-   * @param answers what the database answers while all stands as it should, if it can be asked so
+   * @param catalogFingerprint the database's own fingerprint of the structure, where it has one
    */
-  public record Last(Optional<String> expected, Optional<String> began, Optional<String> answers) {}
+  public record Last(
+      Optional<String> expected, Optional<String> began, Optional<String> catalogFingerprint) {}
 
   /** Reads what was kept last. */
   public Last last() throws SQLException {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
-    Optional<String> answers = Optional.empty();
+    Optional<String> catalogFingerprint = Optional.empty();
     there = Optional.of(exists());
     if (!there.get()) {
-      return new Last(expected, began, answers);
+      return new Last(expected, began, catalogFingerprint);
     }
     String query =
         "SELECT moment, fingerprint FROM "
@@ -124,27 +126,28 @@ public final class Snapshots {
             began = Optional.of(rows.getString(2));
           }
         }
-        if (began.isEmpty() && rows.next() && rows.getString(1).equals(Moment.ANSWERS.word)) {
-          answers = Optional.of(rows.getString(2));
+        if (began.isEmpty() && rows.next() && rows.getString(1).equals(Moment.CATALOG.word)) {
+          catalogFingerprint = Optional.of(rows.getString(2));
         }
       }
     }
-    return new Last(expected, began, answers);
+    return new Last(expected, began, catalogFingerprint);
   }
 
   /** Keeps what stands there before a run. */
-  public void keepBefore(Snapshot live, long entry) throws SQLException {
+  public void saveBefore(Snapshot live, long entry) throws SQLException {
     keep(Moment.BEFORE, live, Optional.empty(), entry);
   }
 
   /**
    * Keeps what should stand there from now on, and so ends a run.
    *
-   * @param answers what the database answers, if all stands as it should, and it can be asked so
+   * @param catalogFingerprint the database's own fingerprint of the structure, if the expected
+   *     structure is there
    */
-  public void keepExpected(Snapshot expected, Optional<String> answers, long entry)
+  public void saveExpected(Snapshot expected, Optional<String> catalogFingerprint, long entry)
       throws SQLException {
-    keep(Moment.EXPECTED, expected, answers, entry);
+    keep(Moment.EXPECTED, expected, catalogFingerprint, entry);
   }
 
   private boolean exists() throws SQLException {
@@ -152,22 +155,23 @@ public final class Snapshots {
         new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
   }
 
-  private void keep(Moment moment, Snapshot snapshot, Optional<String> answers, long entry)
+  private void keep(
+      Moment moment, Snapshot snapshot, Optional<String> catalogFingerprint, long entry)
       throws SQLException {
     boolean isNew = there.isEmpty() ? !exists() : !there.get();
     if (isNew) {
-      String definition = OwnTables.snapshots(session.quoted(table), engine.storage());
+      String definition = JournalTables.snapshots(session.quoted(table), engine.storage());
       session.execute(new Statement(definition, Place.of(table), ""));
     }
     there = Optional.of(true);
     String fingerprint = snapshot.fingerprint();
     Row row = isNew ? Row.FIRST : rowFor(fingerprint);
-    String content = row.holdsContent() ? "" : Packing.pack(snapshot.json());
+    String content = row.holdsContent() ? "" : SnapshotCodec.pack(snapshot.json());
     session.begin();
-    if (answers.isPresent()) {
-      insert(row.number(), Moment.ANSWERS, entry, answers.get(), "");
+    if (catalogFingerprint.isPresent()) {
+      insert(row.number(), Moment.CATALOG, entry, catalogFingerprint.get(), "");
     }
-    long number = row.number() + (answers.isPresent() ? 1 : 0);
+    long number = row.number() + (catalogFingerprint.isPresent() ? 1 : 0);
     insert(number, moment, entry, fingerprint, content);
     session.commit();
   }
@@ -177,7 +181,7 @@ public final class Snapshots {
     session.insert(
         table,
         COLUMNS,
-        List.of(number, Stamp.now(clock), project, moment.word, entry, fingerprint, content));
+        List.of(number, Timestamps.now(clock), project, moment.word, entry, fingerprint, content));
   }
 
   /**
@@ -209,7 +213,7 @@ public final class Snapshots {
 
   private Optional<Snapshot> unpacked(String fingerprint) throws SQLException {
     String json =
-        packed(fingerprint).flatMap(Packing::unpack).orElseThrow(() -> spoilt(fingerprint));
+        packed(fingerprint).flatMap(SnapshotCodec::unpack).orElseThrow(() -> spoilt(fingerprint));
     if (!Snapshot.isInTheseWords(json)) {
       return Optional.empty();
     }

@@ -14,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /**

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Puts variables into the settings of the environments that are used. */
@@ -22,12 +23,12 @@ public final class EnvironmentReader {
   }
 
   /**
-   * An environment by name, the default one for an empty name.
+   * An environment by name; the default one if none is named.
    *
    * @throws ProjectException if there is none of that name, or a variable is missing
    */
-  public Environment read(String name) {
-    return read(settingsOf(name.isEmpty() ? settings.defaultEnvironment() : name));
+  public Environment read(Optional<String> name) {
+    return read(settingsOf(name.orElseGet(settings::defaultEnvironment)));
   }
 
   /**
@@ -57,7 +58,7 @@ public final class EnvironmentReader {
       throw ProjectException.of(
           Place.of(ProjectReader.SETTINGS),
           "there is no environment '" + name + "'",
-          Nearest.advice(name, settings.environmentNames()));
+          NearestWord.advice(name, settings.environmentNames()));
     }
     return found;
   }

@@ -19,18 +19,18 @@ final class Fields {
     static final Pattern DURATION = Pattern.compile("(\\d{1,9}) ?(ms|s|m|h)");
   }
 
-  private final Node.Entries map;
+  private final YamlNode.Entries map;
   private final Problems problems;
   private final Set<String> known = new LinkedHashSet<>();
 
-  Fields(Node.Entries map, Problems problems) {
+  Fields(YamlNode.Entries map, Problems problems) {
     this.map = map;
     this.problems = problems;
   }
 
-  Optional<Node> node(String key) {
+  Optional<YamlNode> node(String key) {
     known.add(key);
-    Node.Entry entry = map.entries().get(key);
+    YamlNode.Entry entry = map.entries().get(key);
     return entry == null ? Optional.empty() : Optional.of(entry.value());
   }
 
@@ -39,7 +39,7 @@ final class Fields {
   }
 
   Optional<Template> text(String key) {
-    Optional<Node> node = node(key);
+    Optional<YamlNode> node = node(key);
     return node.isPresent() ? scalar(key, node.get()) : Optional.empty();
   }
 
@@ -65,7 +65,7 @@ final class Fields {
     if (text.isPresent() && !words.contains(text.get().text())) {
       Template wrong = text.get();
       String found = key + " cannot be '" + wrong.text() + "'";
-      problems.error(wrong.place(), found, Nearest.advice(wrong.text(), words));
+      problems.error(wrong.place(), found, NearestWord.advice(wrong.text(), words));
       return Optional.empty();
     }
     return text.isPresent() ? Optional.of(text.get().text()) : Optional.empty();
@@ -94,7 +94,7 @@ final class Fields {
 
   List<String> words(String key) {
     List<String> words = new ArrayList<>();
-    for (Node item : items(key)) {
+    for (YamlNode item : items(key)) {
       Optional<Template> word = scalar(key, item);
       if (word.isPresent()) {
         words.add(word.get().text());
@@ -103,9 +103,9 @@ final class Fields {
     return List.copyOf(words);
   }
 
-  List<Node> items(String key) {
-    Optional<Node> node = node(key);
-    if (node.isPresent() && node.get() instanceof Node.Items items) {
+  List<YamlNode> items(String key) {
+    Optional<YamlNode> node = node(key);
+    if (node.isPresent() && node.get() instanceof YamlNode.Items items) {
       return items.items();
     }
     if (node.isPresent()) {
@@ -116,7 +116,7 @@ final class Fields {
 
   Map<String, Template> texts(String key) {
     Map<String, Template> texts = new LinkedHashMap<>();
-    for (Map.Entry<String, Node.Entry> entry : map(key).entries().entrySet()) {
+    for (Map.Entry<String, YamlNode.Entry> entry : map(key).entries().entrySet()) {
       Optional<Template> text = scalar(entry.getKey(), entry.getValue().value());
       if (text.isPresent()) {
         texts.put(entry.getKey(), text.get());
@@ -126,41 +126,41 @@ final class Fields {
   }
 
   /** A map under a key; empty where it is missing. */
-  Node.Entries map(String key) {
-    Optional<Node> node = node(key);
-    if (node.isPresent() && node.get() instanceof Node.Entries entries) {
+  YamlNode.Entries map(String key) {
+    Optional<YamlNode> node = node(key);
+    if (node.isPresent() && node.get() instanceof YamlNode.Entries entries) {
       return entries;
     }
     if (node.isPresent()) {
       wrongType(key, node.get(), "a map");
     }
-    return new Node.Entries(map.place(), Map.of());
+    return new YamlNode.Entries(map.place(), Map.of());
   }
 
   /** Collects the keys that nobody asked for. */
   void end() {
-    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+    for (Map.Entry<String, YamlNode.Entry> entry : map.entries().entrySet()) {
       String key = entry.getKey();
       if (!known.contains(key)) {
         Place place = entry.getValue().key();
-        problems.error(place, "unknown key '" + key + "'", Nearest.advice(key, known));
+        problems.error(place, "unknown key '" + key + "'", NearestWord.advice(key, known));
       }
     }
   }
 
-  private Optional<Template> scalar(String key, Node node) {
-    if (node instanceof Node.Scalar scalar && !scalar.isNull()) {
+  private Optional<Template> scalar(String key, YamlNode node) {
+    if (node instanceof YamlNode.Scalar scalar && !scalar.isNull()) {
       return Optional.of(new Template(scalar.text(), scalar.place()));
     }
     wrongType(key, node, "a single value");
     return Optional.empty();
   }
 
-  private void wrongType(String key, Node node, String wanted) {
+  private void wrongType(String key, YamlNode node, String wanted) {
     String found =
-        node instanceof Node.Scalar scalar
+        node instanceof YamlNode.Scalar scalar
             ? scalar.isNull() ? "nothing" : "a single value"
-            : node instanceof Node.Items ? "a list" : "a map";
+            : node instanceof YamlNode.Items ? "a list" : "a map";
     problems.error(node.place(), key + " is " + found + "; it must be " + wanted, "");
   }
 }

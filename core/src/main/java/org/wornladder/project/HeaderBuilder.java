@@ -80,7 +80,7 @@ final class HeaderBuilder {
       steer("run", value);
     } else {
       String found = "run cannot be '" + value + "'";
-      problems.error(place, found, Nearest.advice(value, List.of("outside-transaction")));
+      problems.error(place, found, NearestWord.advice(value, List.of("outside-transaction")));
     }
   }
 
@@ -107,7 +107,7 @@ final class HeaderBuilder {
   private void otherwise(String value, Place place) {
     if (!value.equals("pass") && !value.equals("stop")) {
       String found = "otherwise cannot be '" + value + "'";
-      problems.error(place, found, Nearest.advice(value, List.of("pass", "stop")));
+      problems.error(place, found, NearestWord.advice(value, List.of("pass", "stop")));
     }
     passes = value.equals("pass");
     steer("otherwise", value);

@@ -8,6 +8,7 @@ import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Adds to the list {@code ignore} in a project's settings; all else in the file stays as it is. */

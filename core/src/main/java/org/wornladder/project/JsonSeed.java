@@ -13,6 +13,7 @@ import java.nio.charset.CharacterCodingException;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /**

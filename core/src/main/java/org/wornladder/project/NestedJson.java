@@ -15,7 +15,7 @@ final class NestedJson {
 
   private NestedJson() {}
 
-  static String of(Node node) {
+  static String of(YamlNode node) {
     StringWriter text = new StringWriter();
     try (JsonGenerator out = new JsonFactory().createGenerator(text)) {
       write(node, out);
@@ -25,26 +25,26 @@ final class NestedJson {
     return text.toString();
   }
 
-  private static void write(Node node, JsonGenerator out) throws IOException {
-    if (node instanceof Node.Entries map) {
+  private static void write(YamlNode node, JsonGenerator out) throws IOException {
+    if (node instanceof YamlNode.Entries map) {
       out.writeStartObject();
-      for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+      for (Map.Entry<String, YamlNode.Entry> entry : map.entries().entrySet()) {
         out.writeFieldName(entry.getKey());
         write(entry.getValue().value(), out);
       }
       out.writeEndObject();
-    } else if (node instanceof Node.Items list) {
+    } else if (node instanceof YamlNode.Items list) {
       out.writeStartArray();
-      for (Node item : list.items()) {
+      for (YamlNode item : list.items()) {
         write(item, out);
       }
       out.writeEndArray();
     } else {
-      scalar((Node.Scalar) node, out);
+      scalar((YamlNode.Scalar) node, out);
     }
   }
 
-  private static void scalar(Node.Scalar scalar, JsonGenerator out) throws IOException {
+  private static void scalar(YamlNode.Scalar scalar, JsonGenerator out) throws IOException {
     String text = scalar.text();
     if (scalar.isNull()) {
       out.writeNull();

@@ -15,7 +15,7 @@ public record Problem(Severity severity, Place place, String message, String nex
     NOTE
   }
 
-  static Problem error(Place place, String message, String next) {
+  public static Problem error(Place place, String message, String next) {
     return new Problem(Severity.ERROR, place, message, next);
   }
 

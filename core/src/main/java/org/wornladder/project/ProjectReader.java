@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Reads a project's folder. */
@@ -164,7 +165,7 @@ public final class ProjectReader {
           if (!names.contains(lifted)) {
             // The script may have been deleted since; its journalled way down still serves.
             String found = "lifts names '" + lifted + "', which is not in " + STANDING + "/";
-            problems.note(Place.of(rung.file()), found, Nearest.advice(lifted, names));
+            problems.note(Place.of(rung.file()), found, NearestWord.advice(lifted, names));
           }
         }
       }
@@ -182,7 +183,7 @@ public final class ProjectReader {
       for (String name : used) {
         if (!known.contains(name)) {
           String found = key + " names '" + name + "', which is not there";
-          problems.error(Place.of(script.file()), found, Nearest.advice(name, known));
+          problems.error(Place.of(script.file()), found, NearestWord.advice(name, known));
         }
       }
     }

@@ -10,6 +10,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Writes the files of a new project, and rungs. */

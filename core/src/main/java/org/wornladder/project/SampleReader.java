@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.wornladder.ProjectException;
 import org.wornladder.project.Sample.Maker;
 import org.wornladder.sql.Place;
 
@@ -48,12 +49,12 @@ public final class SampleReader {
    */
   public static Sample read(Path root, Seed seed) {
     Problems problems = new Problems();
-    Optional<Node> tree =
+    Optional<YamlNode> tree =
         new TextFiles(root)
             .read(seed.file(), problems)
             .flatMap(text -> YamlReader.read(seed.file(), text, problems));
     Optional<Sample> sample = Optional.empty();
-    if (tree.isPresent() && tree.get() instanceof Node.Entries map) {
+    if (tree.isPresent() && tree.get() instanceof YamlNode.Entries map) {
       sample = Optional.of(new SampleReader(seed.file(), problems).sample(map));
     } else if (tree.isPresent()) {
       problems.error(tree.get().place(), "the file must be a map", "write rows: and columns:");
@@ -64,16 +65,16 @@ public final class SampleReader {
     return sample.orElseThrow();
   }
 
-  private Sample sample(Node.Entries map) {
+  private Sample sample(YamlNode.Entries map) {
     Fields fields = new Fields(map, problems);
     Optional<Template> rows = fields.text("rows");
     Optional<Template> forEach = fields.text("for-each");
     Optional<Template> number = fields.text("seed-number");
-    Node.Entries columns = fields.map("columns");
+    YamlNode.Entries columns = fields.map("columns");
     fields.end();
     long[] counts = counts(rows, map.place());
     List<Sample.Column> made = new ArrayList<>();
-    for (Map.Entry<String, Node.Entry> entry : columns.entries().entrySet()) {
+    for (Map.Entry<String, YamlNode.Entry> entry : columns.entries().entrySet()) {
       column(entry.getKey(), entry.getValue().value()).ifPresent(made::add);
     }
     if (made.isEmpty() && !problems.hasErrors()) {
@@ -102,8 +103,8 @@ public final class SampleReader {
     return new long[] {Math.min(least, most), Math.max(least, most)};
   }
 
-  private Optional<Sample.Column> column(String name, Node node) {
-    if (!(node instanceof Node.Entries map)) {
+  private Optional<Sample.Column> column(String name, YamlNode node) {
+    if (!(node instanceof YamlNode.Entries map)) {
       problems.error(
           node.place(), name + " must be a map that says how it is made", "such as { value: 1 }");
       return Optional.empty();
@@ -137,7 +138,7 @@ public final class SampleReader {
     return Integer.parseInt(parts.group(1));
   }
 
-  private Optional<Maker> maker(String kind, Fields fields, Node.Entries map) {
+  private Optional<Maker> maker(String kind, Fields fields, YamlNode.Entries map) {
     Place place = map.entries().get(kind).value().place();
     return switch (kind) {
       case "made-up" -> fields.word(kind).map(Maker.MadeUp::new);
@@ -161,8 +162,8 @@ public final class SampleReader {
     return Optional.of(new Maker.From(text.substring(0, dot), text.substring(dot + 1)));
   }
 
-  private Optional<Maker> oneOf(Fields fields, Node node) {
-    if (node instanceof Node.Items) {
+  private Optional<Maker> oneOf(Fields fields, YamlNode node) {
+    if (node instanceof YamlNode.Items) {
       List<String> values = fields.words("one-of");
       return values.isEmpty()
           ? Optional.empty()

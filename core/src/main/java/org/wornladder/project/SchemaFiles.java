@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** The declared structure: the SQL files in {@code schema/} and the folders in it. */

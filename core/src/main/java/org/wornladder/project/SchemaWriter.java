@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Writes the declared structure: one file an object, in folders by kind. */

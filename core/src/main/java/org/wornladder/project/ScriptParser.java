@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
@@ -166,7 +167,7 @@ public final class ScriptParser {
       noWayDown(value, place);
     } else if (!form.directives.contains(name)) {
       String found = "unknown directive '" + name + "'";
-      problems.error(place, found, Nearest.advice(name, form.words()));
+      problems.error(place, found, NearestWord.advice(name, form.words()));
     } else if (!sections.isEmpty() || seen.containsKey("up") || seen.containsKey("down")) {
       problems.error(place, name + " stands after a section", "move it above the first section");
     } else if (!name.startsWith("when") && isTwice(name, place)) {
@@ -213,7 +214,7 @@ public final class ScriptParser {
   private void checkEngine(String engine, Place place) {
     List<String> known = Dialects.ALL.stream().map(Dialect::name).toList();
     if (!known.contains(engine)) {
-      problems.error(place, "unknown engine '" + engine + "'", Nearest.advice(engine, known));
+      problems.error(place, "unknown engine '" + engine + "'", NearestWord.advice(engine, known));
     }
   }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Opens seeds. */

@@ -2,6 +2,7 @@ package org.wornladder.project;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** The names that a seed file gives its columns. */

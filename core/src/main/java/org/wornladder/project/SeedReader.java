@@ -20,9 +20,9 @@ final class SeedReader {
     this.isThere = isThere;
   }
 
-  List<Seed> seeds(List<Node> nodes) {
+  List<Seed> seeds(List<YamlNode> nodes) {
     List<Seed> seeds = new ArrayList<>();
-    for (Node node : nodes) {
+    for (YamlNode node : nodes) {
       seed(node).ifPresent(seed -> add(seed, seeds));
     }
     return List.copyOf(seeds);
@@ -40,8 +40,8 @@ final class SeedReader {
     seeds.add(seed);
   }
 
-  private Optional<Seed> seed(Node node) {
-    if (!(node instanceof Node.Entries map)) {
+  private Optional<Seed> seed(YamlNode node) {
+    if (!(node instanceof YamlNode.Entries map)) {
       problems.error(node.place(), "a seed must be a map with table: or sql:", "");
       return Optional.empty();
     }
@@ -49,7 +49,7 @@ final class SeedReader {
     return map.entries().containsKey("sql") ? script(map, fields) : rows(map, fields);
   }
 
-  private Optional<Seed> script(Node.Entries map, Fields fields) {
+  private Optional<Seed> script(YamlNode.Entries map, Fields fields) {
     Optional<String> file = fields.word("sql");
     List<String> onlyIn = fields.words("only-in");
     fields.end();
@@ -57,7 +57,7 @@ final class SeedReader {
         name -> new Seed(map.place(), Form.SQL, "", name, List.of(), true, false, onlyIn));
   }
 
-  private Optional<Seed> rows(Node.Entries map, Fields fields) {
+  private Optional<Seed> rows(YamlNode.Entries map, Fields fields) {
     Optional<String> table = fields.word("table");
     Optional<Template> rows = fields.text("rows");
     List<String> key = fields.words("key");

@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import java.util.List;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Rows that can be gone through again and again, always the same and in the same order. */

@@ -12,6 +12,7 @@ import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Place;
 

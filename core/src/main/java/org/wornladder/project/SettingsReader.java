@@ -26,18 +26,18 @@ final class SettingsReader {
    */
   static Optional<Settings> read(
       String file, String text, Predicate<String> isThere, Problems problems) {
-    Optional<Node> tree = YamlReader.read(file, text, problems);
+    Optional<YamlNode> tree = YamlReader.read(file, text, problems);
     if (tree.isEmpty()) {
       return Optional.empty();
     }
-    if (!(tree.get() instanceof Node.Entries map)) {
+    if (!(tree.get() instanceof YamlNode.Entries map)) {
       problems.error(tree.get().place(), "the file must be a map of settings", "");
       return Optional.empty();
     }
     return new SettingsReader(problems, isThere).settings(map);
   }
 
-  private Optional<Settings> settings(Node.Entries map) {
+  private Optional<Settings> settings(YamlNode.Entries map) {
     Fields fields = new Fields(map, problems);
     Optional<Template> name = fields.text("name");
     Optional<Template> defaultName = fields.text("default");
@@ -83,7 +83,7 @@ final class SettingsReader {
             seeds));
   }
 
-  private Optional<ScratchSettings> scratch(Node.Entries map) {
+  private Optional<ScratchSettings> scratch(YamlNode.Entries map) {
     Fields fields = new Fields(map, problems);
     EnvironmentSettings server = environment(ScratchSettings.NAME, map, fields);
     ScratchSettings scratch =
@@ -108,14 +108,14 @@ final class SettingsReader {
     return table;
   }
 
-  private Map<String, EnvironmentSettings> environments(Node.Entries map) {
+  private Map<String, EnvironmentSettings> environments(YamlNode.Entries map) {
     Map<String, EnvironmentSettings> environments = new LinkedHashMap<>();
-    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+    for (Map.Entry<String, YamlNode.Entry> entry : map.entries().entrySet()) {
       String name = entry.getKey();
       if (!isName(name)) {
         String found = "'" + name + "' cannot name an environment";
         problems.error(entry.getValue().key(), found, "use letters, digits, - and _");
-      } else if (entry.getValue().value() instanceof Node.Entries settings) {
+      } else if (entry.getValue().value() instanceof YamlNode.Entries settings) {
         environments.put(name, environment(name, settings));
       } else {
         Place place = entry.getValue().value().place();
@@ -139,14 +139,14 @@ final class SettingsReader {
     return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z';
   }
 
-  private EnvironmentSettings environment(String name, Node.Entries map) {
+  private EnvironmentSettings environment(String name, YamlNode.Entries map) {
     Fields fields = new Fields(map, problems);
     EnvironmentSettings read = environment(name, map, fields);
     fields.end();
     return read;
   }
 
-  private EnvironmentSettings environment(String name, Node.Entries map, Fields fields) {
+  private EnvironmentSettings environment(String name, YamlNode.Entries map, Fields fields) {
     Optional<Template> url = fields.text("url");
     EnvironmentSettings read =
         new EnvironmentSettings(
@@ -192,7 +192,7 @@ final class SettingsReader {
       String key, String name, Place place, Map<String, EnvironmentSettings> environments) {
     if (!environments.containsKey(name)) {
       String found = key + " names '" + name + "', which is not an environment";
-      problems.error(place, found, Nearest.advice(name, environments.keySet()));
+      problems.error(place, found, NearestWord.advice(name, environments.keySet()));
     }
   }
 }

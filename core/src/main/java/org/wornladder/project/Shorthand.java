@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Place;

@@ -3,6 +3,7 @@ package org.wornladder.project;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 
@@ -69,7 +70,8 @@ public record Substitution(String text, Set<String> used) {
   }
 
   private static String valueAdvice(String name, Set<String> known) {
-    String near = Nearest.to(name, known).map(word -> "did you mean " + word + "? or ").orElse("");
+    String near =
+        NearestWord.to(name, known).map(word -> "did you mean " + word + "? or ").orElse("");
     return near + "write it under values: in " + ProjectReader.SETTINGS;
   }
 }

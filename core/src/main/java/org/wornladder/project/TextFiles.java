@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /**

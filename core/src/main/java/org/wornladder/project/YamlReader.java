@@ -19,8 +19,8 @@ import org.yaml.snakeyaml.parser.ParserImpl;
 import org.yaml.snakeyaml.reader.StreamReader;
 
 /**
- * Reads YAML event by event into {@link Node}s, which keep their places. It stands on the parser
- * that Jackson's own YAML stands on: a tenth of a short command's time lies between the two.
+ * Reads YAML event by event into {@link YamlNode}s, which keep their places. It stands on the
+ * parser that Jackson's own YAML stands on: a tenth of a short command's time lies between the two.
  */
 final class YamlReader {
   /** YAML 1.2, section 10.3.2: the plain words for a null. */
@@ -37,7 +37,7 @@ final class YamlReader {
   }
 
   /** The tree of a YAML text; empty, with a problem collected, if it is malformed or empty. */
-  static Optional<Node> read(String file, String text, Problems problems) {
+  static Optional<YamlNode> read(String file, String text, Problems problems) {
     try {
       Parser parser = new ParserImpl(new StreamReader(text), new LoaderOptions());
       return new YamlReader(file, problems, parser).document();
@@ -54,14 +54,14 @@ final class YamlReader {
     return end < 0 ? message : message.substring(0, end);
   }
 
-  private Optional<Node> document() {
+  private Optional<YamlNode> document() {
     parser.getEvent();
     if (parser.checkEvent(Event.ID.StreamEnd)) {
       problems.error(Place.of(file), "the file is empty", "ladder init writes a new one");
       return Optional.empty();
     }
     parser.getEvent();
-    Node tree = node();
+    YamlNode tree = node();
     parser.getEvent();
     if (!parser.checkEvent(Event.ID.StreamEnd)) {
       Place second = place(parser.peekEvent());
@@ -70,7 +70,7 @@ final class YamlReader {
     return Optional.of(tree);
   }
 
-  private Node node() {
+  private YamlNode node() {
     Event event = parser.getEvent();
     if (event.is(Event.ID.MappingStart)) {
       return entries(place(event));
@@ -80,29 +80,30 @@ final class YamlReader {
     }
     if (event instanceof AliasEvent alias) {
       problems.error(place(event), "*" + alias.getAnchor() + " is not read here", "write it out");
-      return new Node.Scalar(place(event), "", true, true);
+      return new YamlNode.Scalar(place(event), "", true, true);
     }
     ScalarEvent scalar = (ScalarEvent) event;
     boolean isNull = scalar.isPlain() && NULLS.contains(scalar.getValue());
-    return new Node.Scalar(place(event), isNull ? "" : scalar.getValue(), isNull, scalar.isPlain());
+    return new YamlNode.Scalar(
+        place(event), isNull ? "" : scalar.getValue(), isNull, scalar.isPlain());
   }
 
-  private Node items(Place place) {
-    List<Node> items = new ArrayList<>();
+  private YamlNode items(Place place) {
+    List<YamlNode> items = new ArrayList<>();
     while (!parser.checkEvent(Event.ID.SequenceEnd)) {
       items.add(node());
     }
     parser.getEvent();
-    return new Node.Items(place, List.copyOf(items));
+    return new YamlNode.Items(place, List.copyOf(items));
   }
 
-  private Node entries(Place place) {
-    Map<String, Node.Entry> entries = new LinkedHashMap<>();
+  private YamlNode entries(Place place) {
+    Map<String, YamlNode.Entry> entries = new LinkedHashMap<>();
     while (!parser.checkEvent(Event.ID.MappingEnd)) {
-      Node key = node();
-      Node.Entry entry = new Node.Entry(key.place(), node());
-      if (key instanceof Node.Scalar word) {
-        Node.Entry twice = entries.put(word.text(), entry);
+      YamlNode key = node();
+      YamlNode.Entry entry = new YamlNode.Entry(key.place(), node());
+      if (key instanceof YamlNode.Scalar word) {
+        YamlNode.Entry twice = entries.put(word.text(), entry);
         if (twice != null) {
           String found = word.text() + " stands twice; first on line " + twice.key().line();
           problems.error(key.place(), found, "keep one of them");
@@ -112,7 +113,7 @@ final class YamlReader {
       }
     }
     parser.getEvent();
-    return new Node.Entries(place, entries);
+    return new YamlNode.Entries(place, entries);
   }
 
   private Place place(Event event) {

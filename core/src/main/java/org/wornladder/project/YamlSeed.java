@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.ProjectException;
 
 /** Rows as YAML: a list of maps. A key that a row leaves out is NULL. */
 final class YamlSeed extends FileSeed {
@@ -18,13 +19,13 @@ final class YamlSeed extends FileSeed {
 
   static YamlSeed open(SeedSource source) {
     Problems problems = new Problems();
-    Optional<Node> tree =
+    Optional<YamlNode> tree =
         source.text(problems).flatMap(text -> YamlReader.read(source.file(), text, problems));
-    if (tree.isPresent() && !(tree.get() instanceof Node.Items)) {
+    if (tree.isPresent() && !(tree.get() instanceof YamlNode.Items)) {
       problems.error(tree.get().place(), "the rows must be a list of maps", "begin each with a -");
     }
-    List<Node.Entries> maps = new ArrayList<>();
-    if (tree.isPresent() && tree.get() instanceof Node.Items list) {
+    List<YamlNode.Entries> maps = new ArrayList<>();
+    if (tree.isPresent() && tree.get() instanceof YamlNode.Items list) {
       list.items().forEach(item -> take(item, maps, problems));
     }
     if (problems.hasErrors()) {
@@ -36,24 +37,24 @@ final class YamlSeed extends FileSeed {
     return new YamlSeed(source, columns, maps.stream().map(map -> row(map, columns)).toList());
   }
 
-  private static void take(Node item, List<Node.Entries> maps, Problems problems) {
-    if (item instanceof Node.Entries map) {
+  private static void take(YamlNode item, List<YamlNode.Entries> maps, Problems problems) {
+    if (item instanceof YamlNode.Entries map) {
       maps.add(map);
     } else {
       problems.error(item.place(), "a row must be a map of columns", "write column: value");
     }
   }
 
-  private static SeedRow row(Node.Entries map, List<String> columns) {
+  private static SeedRow row(YamlNode.Entries map, List<String> columns) {
     String[] values = new String[columns.size()];
-    for (Map.Entry<String, Node.Entry> entry : map.entries().entrySet()) {
+    for (Map.Entry<String, YamlNode.Entry> entry : map.entries().entrySet()) {
       values[columns.indexOf(entry.getKey())] = text(entry.getValue().value());
     }
     return new SeedRow(SeedSource.position(map.place().line(), map.place().column()), values);
   }
 
-  private static String text(Node value) {
-    if (value instanceof Node.Scalar scalar) {
+  private static String text(YamlNode value) {
+    if (value instanceof YamlNode.Scalar scalar) {
       return scalar.isNull() ? null : scalar.text();
     }
     return NestedJson.of(value);

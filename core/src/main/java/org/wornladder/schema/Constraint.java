@@ -26,7 +26,7 @@ public record Constraint(
             Map.of(),
             Element.DEFINITION,
             definition,
-            Element.KNOWN_AS,
+            Element.GENERATED_NAME,
             name.isPresent() ? "" : knownAs,
             Column.COMMENT,
             comment,

@@ -31,7 +31,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
    * The word of a fact that does not count when structures are compared: the name that the engine
    * gave to what nobody named.
    */
-  public static final String KNOWN_AS = "known as";
+  public static final String GENERATED_NAME = "known as";
 
   public Element {
     facts = Facts.of(facts);
@@ -44,7 +44,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
 
   /** Whether a fact counts when structures are compared. */
   public static boolean counts(String word) {
-    return !word.equals(TEXT) && !word.equals(KNOWN_AS);
+    return !word.equals(TEXT) && !word.equals(GENERATED_NAME);
   }
 
   /** The same with the facts alone that count, in its parts too. */

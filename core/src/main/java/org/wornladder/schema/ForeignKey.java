@@ -86,7 +86,7 @@ public record ForeignKey(
     Facts facts =
         Facts.with(
             Map.of(),
-            Element.KNOWN_AS,
+            Element.GENERATED_NAME,
             name.isPresent() ? "" : knownAs,
             NAME,
             name.orElse(""),

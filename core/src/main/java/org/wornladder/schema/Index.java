@@ -44,7 +44,7 @@ public record Index(
             definition,
             Column.COMMENT,
             comment,
-            Element.KNOWN_AS,
+            Element.GENERATED_NAME,
             unnamed ? name : "");
     return new Element(Kind.INDEX, name, facts, List.of());
   }

@@ -11,11 +11,14 @@ import java.util.Set;
  * @param tables by name
  * @param objects everything else, by kind and name
  * @param unseen the kinds of things of which who asked may not see all that are there
- * @param answers the fingerprint by which the database tells later that this is what stands there;
- *     empty if it was not wanted, or cannot be
+ * @param catalogFingerprint the fingerprint by which the database tells later that this is what
+ *     stands there; empty if it was not wanted, or cannot be
  */
 public record Schema(
-    List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen, Optional<String> answers) {
+    List<Table> tables,
+    List<SchemaObject> objects,
+    Set<Kind> unseen,
+    Optional<String> catalogFingerprint) {
   public static final Schema EMPTY = new Schema(List.of(), List.of());
 
   public Schema {
@@ -35,7 +38,7 @@ public record Schema(
   }
 
   /** The same with the fingerprint that the database gives it. */
-  public Schema answering(Optional<String> fingerprint) {
+  public Schema withCatalogFingerprint(Optional<String> fingerprint) {
     return new Schema(tables, objects, unseen, fingerprint);
   }
 

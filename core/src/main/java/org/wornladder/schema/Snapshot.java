@@ -53,7 +53,7 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
    * The kinds of things of which who asked may not see all, in words such as {@code events}, in the
    * order in which a structure lists them; without owners and grants.
    */
-  public List<String> unseenSorts() {
+  public List<String> unseenKinds() {
     return unseen.stream().filter(kind -> !kind.isRight()).sorted().map(Kind::plural).toList();
   }
 

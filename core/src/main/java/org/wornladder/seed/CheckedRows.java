@@ -4,9 +4,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.engine.Stage;
-import org.wornladder.project.ProjectException;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.SeedListener;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.sql.Place;
@@ -17,23 +18,23 @@ final class CheckedRows implements SeedRows {
       Pattern.compile("(?:numeric|decimal)\\(\\d+(?:,\\s*(\\d+))?\\)", Pattern.CASE_INSENSITIVE);
   private static final int STOP_EVERY = 1000;
 
-  private final Bound seed;
+  private final BoundSeed seed;
   private final SeedListener listener;
   private final boolean[] required;
   private final int[] decimals;
   private long count;
 
-  CheckedRows(Bound seed, SeedListener listener) {
+  CheckedRows(BoundSeed seed, SeedListener listener) {
     this.seed = seed;
     this.listener = listener;
     List<String> names = seed.rows().columns();
     required = new boolean[names.size()];
     decimals = new int[names.size()];
     for (int i = 0; i < required.length; i++) {
-      Stage.Part part = seed.stage().columns().get(i);
-      Optional<Look> look =
+      StagingTable.Part part = seed.stage().columns().get(i);
+      Optional<LookupColumn> look =
           seed.looks().stream().filter(one -> one.part().equals(part.name())).findFirst();
-      String written = look.map(Look::column).orElse(part.column().name());
+      String written = look.map(LookupColumn::column).orElse(part.column().name());
       required[i] =
           seed.key().contains(written) || !seed.table().column(written).orElseThrow().nullable();
       decimals[i] = look.isPresent() ? -1 : decimals(part.column().type());

@@ -222,6 +222,6 @@ final class SampleGuess {
   }
 
   private boolean isUnique(Column column) {
-    return Uniques.of(table).stream().anyMatch(List.of(column.name())::equals);
+    return UniqueKeys.of(table).stream().anyMatch(List.of(column.name())::equals);
   }
 }

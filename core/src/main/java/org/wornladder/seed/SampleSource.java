@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.wornladder.ProjectException;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions.SampleOrder;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.Sample;
 import org.wornladder.project.SampleReader;
 import org.wornladder.project.Seed;
@@ -17,7 +19,6 @@ import org.wornladder.project.SeedFiles;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
-import org.wornladder.seed.SeedOptions.SampleOrder;
 
 /** Makes rows up, and gives them what they may point to. */
 record SampleSource(
@@ -42,7 +43,7 @@ record SampleSource(
     List<String> names =
         sized.columns().stream().map(column -> column.name().toLowerCase(Locale.ROOT)).toList();
     List<List<Integer>> unique = new ArrayList<>();
-    for (List<String> columns : Uniques.of(table)) {
+    for (List<String> columns : UniqueKeys.of(table)) {
       List<Integer> places =
           columns.stream().map(column -> names.indexOf(column.toLowerCase(Locale.ROOT))).toList();
       if (!places.contains(-1)) {
@@ -53,8 +54,8 @@ record SampleSource(
   }
 
   /** Gives made-up rows what they may point to: rows that stand, and rows that will. */
-  void giveKeys(SampleRows made, List<Bound> others) throws SQLException {
-    Questions questions = new Questions(session);
+  void giveKeys(SampleRows made, List<BoundSeed> others) throws SQLException {
+    TableQueries questions = new TableQueries(session);
     for (Sample.Maker.From source : made.sources()) {
       Table table =
           schema
@@ -76,7 +77,7 @@ record SampleSource(
       StringBuilder query = new StringBuilder("SELECT ").append(name).append(" FROM ");
       query.append(session.quoted(table.name())).append(" WHERE ").append(name);
       query.append(" IS NOT NULL");
-      for (Bound other : others) {
+      for (BoundSeed other : others) {
         boolean has = other.columns().contains(column.name());
         if (has && other.table().name().equals(table.name())) {
           query.append(" UNION SELECT ").append(name).append(" FROM ");

@@ -15,13 +15,13 @@ import org.wornladder.schema.ForeignKey;
  *
  * @param later by table, the columns that are left NULL at first
  */
-record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
-  static SeedOrder of(List<Bound> seeds) {
-    List<Bound> waiting = new ArrayList<>(seeds);
-    List<Bound> order = new ArrayList<>();
+record SeedOrder(List<BoundSeed> seeds, Map<String, Set<String>> later) {
+  static SeedOrder of(List<BoundSeed> seeds) {
+    List<BoundSeed> waiting = new ArrayList<>(seeds);
+    List<BoundSeed> order = new ArrayList<>();
     Map<String, Set<String>> later = new HashMap<>();
     while (!waiting.isEmpty()) {
-      Bound next = next(waiting);
+      BoundSeed next = next(waiting);
       waiting.remove(next);
       order.add(next);
       Set<String> open = new HashSet<>();
@@ -36,13 +36,13 @@ record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
   }
 
   /** The first that points to none of the others, or only by what may be NULL. */
-  private static Bound next(List<Bound> waiting) {
-    for (Bound seed : waiting) {
+  private static BoundSeed next(List<BoundSeed> waiting) {
+    for (BoundSeed seed : waiting) {
       if (pointing(seed, waiting, false).isEmpty()) {
         return seed;
       }
     }
-    for (Bound seed : waiting) {
+    for (BoundSeed seed : waiting) {
       boolean free =
           pointing(seed, waiting, false).stream().noneMatch(key -> free(seed, key).isEmpty());
       if (free) {
@@ -57,7 +57,7 @@ record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
    *
    * @param itself whether those to itself count
    */
-  private static List<ForeignKey> pointing(Bound seed, List<Bound> others, boolean itself) {
+  private static List<ForeignKey> pointing(BoundSeed seed, List<BoundSeed> others, boolean itself) {
     Set<String> tables = new HashSet<>();
     others.forEach(other -> tables.add(other.table().name()));
     tables.remove(seed.table().name());
@@ -70,7 +70,7 @@ record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
   }
 
   /** The columns of a reference that may be NULL for a while. */
-  private static List<String> free(Bound seed, ForeignKey key) {
+  private static List<String> free(BoundSeed seed, ForeignKey key) {
     return seed.table().columns().stream()
         .filter(Column::nullable)
         .map(Column::name)
@@ -79,7 +79,7 @@ record SeedOrder(List<Bound> seeds, Map<String, Set<String>> later) {
   }
 
   /** The columns of a table that are filled in the end. */
-  Set<String> later(Bound seed) {
+  Set<String> later(BoundSeed seed) {
     return later.getOrDefault(seed.table().name(), Set.of());
   }
 }

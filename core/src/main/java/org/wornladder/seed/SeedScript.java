@@ -2,13 +2,13 @@ package org.wornladder.seed;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.wornladder.climb.Preparation;
+import org.wornladder.ProjectException;
 import org.wornladder.engine.Engine;
+import org.wornladder.execution.ScriptPreparation;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.Script;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
@@ -27,7 +27,7 @@ record SeedScript(Seed seed, String fingerprint, List<Statement> statements) {
    */
   static SeedScript read(Project project, Environment environment, Engine engine, Seed seed) {
     Script script = SeedFiles.script(project.root(), seed);
-    Preparation preparation = new Preparation(engine, environment);
+    ScriptPreparation preparation = new ScriptPreparation(engine, environment);
     List<Statement> statements = preparation.statements(script, Direction.UP);
     List<Problem> problems = new ArrayList<>();
     for (Statement statement : statements) {

@@ -6,8 +6,17 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RefusedException.Refusal;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.RowChange;
+import org.wornladder.SeedCounts;
+import org.wornladder.SeedDrift;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
+import org.wornladder.SeedResult;
+import org.wornladder.SeedRunResult;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
@@ -19,13 +28,11 @@ import org.wornladder.journal.Journal;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
-import org.wornladder.seed.SeedOptions.SampleOrder;
 
 /**
  * Lays a project's seeds beside one environment, and brings its rows there. First everything is
@@ -47,7 +54,7 @@ public final class Seeder {
   /** How many rows go into a table that is empty, by label. */
   private final Map<String, Long> fresh = new HashMap<>();
 
-  private final List<Bound> changing = new ArrayList<>();
+  private final List<BoundSeed> changing = new ArrayList<>();
   private final List<SeedScript> scripts = new ArrayList<>();
 
   /** What seeding works on: one environment while a session to it is open. */
@@ -75,8 +82,8 @@ public final class Seeder {
     return new SampleSource(project.root(), session, schema, staging, order, listener);
   }
 
-  private Selection selection() {
-    return new Selection(project.settings().seeds(), environment);
+  private SeedSelection selection() {
+    return new SeedSelection(project.settings().seeds(), environment);
   }
 
   /**
@@ -146,9 +153,9 @@ public final class Seeder {
     return fitting;
   }
 
-  private List<Bound> bind(List<Seed> seeds, List<Problem> problems) {
-    List<Bound> bound = new ArrayList<>();
-    Binder binder = new Binder(schema, staging, environment.name(), problems);
+  private List<BoundSeed> bind(List<Seed> seeds, List<Problem> problems) {
+    List<BoundSeed> bound = new ArrayList<>();
+    SeedBinder binder = new SeedBinder(schema, staging, environment.name(), problems);
     for (Seed seed : seeds) {
       try {
         if (seed.form() == Seed.Form.SQL) {
@@ -190,12 +197,12 @@ public final class Seeder {
    * @throws ProjectException with what is wrong with the files
    * @throws RefusedException if rows would be deleted that must not be
    */
-  public SeedOutcome plan(SeedOptions options) throws SQLException {
+  public SeedRunResult plan(SeedOptions options) throws SQLException {
     samples = samples(options.sample());
     return plan(selection().of(options), options.shown());
   }
 
-  private SeedOutcome plan(List<Seed> seeds, int shown) throws SQLException {
+  private SeedRunResult plan(List<Seed> seeds, int shown) throws SQLException {
     long start = System.nanoTime();
     List<Problem> problems = new ArrayList<>();
     SeedOrder order = SeedOrder.of(bind(seeds, problems));
@@ -203,21 +210,21 @@ public final class Seeder {
       throw new ProjectException(problems);
     }
     staging.open();
-    for (Bound seed : order.seeds()) {
+    for (BoundSeed seed : order.seeds()) {
       if (seed.rows() instanceof SampleRows made) {
         samples.giveKeys(made, changing);
       }
       take(seed);
     }
-    Staged staged = new Staged(session, staging, changing);
-    References references = new References(session, staging, schema, changing);
-    for (Bound seed : changing) {
+    StagedSeeds staged = new StagedSeeds(session, staging, changing);
+    ReferenceCheck references = new ReferenceCheck(session, staging, schema, changing);
+    for (BoundSeed seed : changing) {
       staged.resolve(seed);
       if (environment.settings().foreignKeys()) {
         references.refuseDangling(seed);
       }
     }
-    for (Bound seed : changing) {
+    for (BoundSeed seed : changing) {
       if (seed.seed().delete()) {
         references.refuseBereaving(seed);
       }
@@ -226,7 +233,7 @@ public final class Seeder {
     for (SeedScript script : scripts) {
       results.put(script.seed().label(), planned(script));
     }
-    return new SeedOutcome(environment.name(), false, inOrder(seeds), since(start));
+    return new SeedRunResult(environment.name(), false, inOrder(seeds), since(start));
   }
 
   private List<SeedResult> inOrder(List<Seed> seeds) {
@@ -234,8 +241,8 @@ public final class Seeder {
   }
 
   /** Takes the rows in, unless they are found to be those of the table. */
-  private void take(Bound seed) throws SQLException {
-    boolean empty = new Questions(session).isEmpty(seed.table().name());
+  private void take(BoundSeed seed) throws SQLException {
+    boolean empty = new TableQueries(session).isEmpty(seed.table().name());
     CheckedRows rows = new CheckedRows(seed, listener);
     Optional<SeedCounts> same =
         empty ? Optional.empty() : new UnchangedCheck(staging, seed).counts(rows);
@@ -258,11 +265,11 @@ public final class Seeder {
       return;
     }
     staging.index(seed.stage());
-    new Staged(session, staging, List.of()).refuseDoubleKeys(seed);
+    new StagedSeeds(session, staging, List.of()).refuseDoubleKeys(seed);
   }
 
-  private SeedResult compared(Bound seed, int shown) throws SQLException {
-    Comparison comparison = new Comparison(session, staging, seed);
+  private SeedResult compared(BoundSeed seed, int shown) throws SQLException {
+    RowComparison comparison = new RowComparison(session, staging, seed);
     Long all = fresh.get(seed.seed().label());
     SeedCounts counts = all == null ? comparison.counts() : new SeedCounts(all, 0, 0, 0);
     List<RowChange> changes =
@@ -270,7 +277,7 @@ public final class Seeder {
     return result(seed, counts, changes);
   }
 
-  private static SeedResult result(Bound seed, SeedCounts counts, List<RowChange> changes) {
+  private static SeedResult result(BoundSeed seed, SeedCounts counts, List<RowChange> changes) {
     return new SeedResult(
         seed.seed().label(), seed.seed().file(), seed.rows().fingerprint(), counts, 0, changes);
   }
@@ -302,17 +309,18 @@ public final class Seeder {
    *
    * @param planned what {@link #plan} returned
    */
-  public SeedOutcome write(SeedOutcome planned, Journal journal) throws SQLException {
+  public SeedRunResult write(SeedRunResult planned, Journal journal) throws SQLException {
     long start = System.nanoTime();
     if (!planned.results().isEmpty()) {
-      List<Bound> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
+      List<BoundSeed> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
       List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
-      References references = new References(session, staging, schema, rows);
-      new Writing(environment, session, staging, SeedOrder.of(rows), running, references, listener)
+      ReferenceCheck references = new ReferenceCheck(session, staging, schema, rows);
+      new SeedExecution(
+              environment, session, staging, SeedOrder.of(rows), running, references, listener)
           .write(results, planned.results(), journal);
     }
     long elapsed = planned.elapsedMs() + since(start);
-    return new SeedOutcome(environment.name(), true, planned.results(), elapsed);
+    return new SeedRunResult(environment.name(), true, planned.results(), elapsed);
   }
 
   private static long since(long start) {

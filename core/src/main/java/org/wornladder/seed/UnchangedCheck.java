@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.SeedCounts;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.RowHasher.Digest;
@@ -22,9 +23,9 @@ final class UnchangedCheck {
   private static final long BYTES_PER_ROW = 256;
 
   private final Staging staging;
-  private final Bound seed;
+  private final BoundSeed seed;
 
-  UnchangedCheck(Staging staging, Bound seed) {
+  UnchangedCheck(Staging staging, BoundSeed seed) {
     this.staging = staging;
     this.seed = seed;
   }

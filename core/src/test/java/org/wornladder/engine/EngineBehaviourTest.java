@@ -10,15 +10,15 @@ import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.ApplyOptions;
 import org.wornladder.Ladder;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RollbackOptions;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
+import org.wornladder.StatementFailedException;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.project.ProjectException;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Schema;
@@ -56,7 +56,7 @@ class EngineBehaviourTest {
   }
 
   private Schema structure() {
-    return ladder.open().show("dev").schema();
+    return ladder.open().show(Optional.of("dev")).schema();
   }
 
   private boolean has(String table) {
@@ -68,7 +68,7 @@ class EngineBehaviourTest {
   void aRungIsAppliedShownAndTakenBack(Kind kind) {
     on(kind);
     ladder.rung("0001-orchards", ORCHARD, ORCHARD_DOWN);
-    Outcome outcome = ladder.apply();
+    RunResult outcome = ladder.apply();
     assertThat(outcome.structure().text())
         .isEqualTo("+2 tables, +5 columns, +1 foreign key, +1 index, +1 view");
     Schema schema = structure();
@@ -82,14 +82,14 @@ class EngineBehaviourTest {
         .singleElement()
         .matches(Index::unique);
     assertThat(schema.names(org.wornladder.schema.Kind.VIEW)).hasSize(1);
-    assertThat(ladder.open().show("dev").rowCounts()).containsValue(1L);
+    assertThat(ladder.open().show(Optional.of("dev")).rowCounts()).containsValue(1L);
     assertThat(database.query("SELECT name FROM orchard"))
         .containsExactly("Nether Field; it's low");
-    assertThat(ladder.open().showTable("dev", "orchard", 5).rows()).hasSize(1);
+    assertThat(ladder.open().showTable(Optional.of("dev"), "orchard", 5).rows()).hasSize(1);
     assertThat(ladder.apply().done()).isEmpty();
     ladder.rollback(new RollbackOptions.Last(1));
     assertThat(structure().snapshot().withoutRights()).isEqualTo(Snapshot.EMPTY);
-    assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+    assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
   }
 
   @ParameterizedTest
@@ -157,12 +157,12 @@ class EngineBehaviourTest {
       ladder
           .open()
           .settle(
-              "dev",
+              Optional.of("dev"),
               1,
-              org.wornladder.climb.Settlement.Verdict.ACCEPT_FILE,
+              org.wornladder.execution.ManualResolution.Verdict.ACCEPT_FILE,
               "mended",
               TestLadder.YES,
-              Listener.SILENT);
+              RunListener.SILENT);
     }
     ladder.apply();
     assertThat(has("bin_2")).isTrue();
@@ -177,10 +177,12 @@ class EngineBehaviourTest {
         new ApplyOptions(java.util.OptionalLong.empty(), true, Optional.empty());
     Ladder open = ladder.open();
     if (database.can(Ability.TRANSACTIONAL_DDL)) {
-      assertThatThrownBy(() -> open.apply("dev", together, TestLadder.YES, Listener.SILENT))
+      assertThatThrownBy(
+              () -> open.apply(Optional.of("dev"), together, TestLadder.YES, RunListener.SILENT))
           .isInstanceOf(StatementFailedException.class);
     } else {
-      assertThatThrownBy(() -> open.apply("dev", together, TestLadder.YES, Listener.SILENT))
+      assertThatThrownBy(
+              () -> open.apply(Optional.of("dev"), together, TestLadder.YES, RunListener.SILENT))
           .isInstanceOf(RefusedException.class)
           .hasMessageContaining("cannot undo changes of structure");
     }

@@ -9,9 +9,9 @@ import java.util.OptionalLong;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.wornladder.ApplyOptions;
+import org.wornladder.RunListener;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.ApplyOptions;
-import org.wornladder.climb.Listener;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -101,14 +101,14 @@ class SessionBetweenRungsTest {
       ladder
           .open()
           .apply(
-              "dev",
+              Optional.of("dev"),
               new ApplyOptions(OptionalLong.empty(), together, Optional.empty()),
               TestLadder.YES,
-              Listener.SILENT);
+              RunListener.SILENT);
       assertThat(database.query("SELECT count(*) FROM seen WHERE what IS NOT NULL"))
           .containsExactly("2");
       assertThat(database.query("SELECT DISTINCT what FROM seen")).hasSize(1);
-      assertThat(ladder.open().history("dev").history().broken()).isEmpty();
+      assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
     } finally {
       if (roles) {
         database.execute("DROP ROLE " + role);

@@ -22,7 +22,7 @@ class StructureReadingTest {
   private void read(TestDatabase.Kind kind, String... statements) {
     TestDatabase database = TestDatabase.make(kind, root);
     database.execute(statements);
-    schema = TestLadder.on(database, root).open().show("dev").schema();
+    schema = TestLadder.on(database, root).open().show(Optional.of("dev")).schema();
   }
 
   private static Element find(List<Element> elements, Kind kind, String name) {

@@ -100,15 +100,15 @@ class HistoryTest {
 
   @Test
   void theHashCoversWhatIsKnownBeforeARun() {
-    Subject subject = new Subject(7, "bins", "t", "u", "d", "script");
+    EntrySubject subject = new EntrySubject(7, "bins", "t", "u", "d", "script");
     String hash = Entry.hash(1, "hollowfield", "applied", subject, "");
     assertThat(hash).hasSize(64);
-    for (Subject other :
+    for (EntrySubject other :
         List.of(
-            new Subject(8, "bins", "t", "u", "d", "script"),
-            new Subject(7, "bin", "st", "u", "d", "script"),
-            new Subject(7, "bins", "t", "x", "d", "script"),
-            new Subject(7, "bins", "t", "u", "d", "other"))) {
+            new EntrySubject(8, "bins", "t", "u", "d", "script"),
+            new EntrySubject(7, "bin", "st", "u", "d", "script"),
+            new EntrySubject(7, "bins", "t", "x", "d", "script"),
+            new EntrySubject(7, "bins", "t", "u", "d", "other"))) {
       assertThat(Entry.hash(1, "hollowfield", "applied", other, "")).isNotEqualTo(hash);
     }
     assertThat(Entry.hash(2, "hollowfield", "applied", subject, "")).isNotEqualTo(hash);
@@ -129,17 +129,17 @@ class HistoryTest {
   }
 
   private static Entry entry(long number, Event event, long rung, int statement) {
-    Subject subject = new Subject(rung, "bins", "text", "up" + number, "down", "");
+    EntrySubject subject = new EntrySubject(rung, "bins", "text", "up" + number, "down", "");
     return entry(number, event, subject, statement);
   }
 
   private static Entry standing(long number, Event event, String name) {
-    return entry(number, event, Subject.standing(name, "up", "down", "text"), 0);
+    return entry(number, event, EntrySubject.standing(name, "up", "down", "text"), 0);
   }
 
-  private static Entry entry(long number, Event event, Subject subject, int statement) {
+  private static Entry entry(long number, Event event, EntrySubject subject, int statement) {
     Entry.Who who = new Entry.Who("", "root", "host", "process 1");
-    Note note = new Note(statement, 0, "");
+    EntryDetails note = new EntryDetails(statement, 0, "");
     return new Entry(
         number,
         "2026-11-23T07:14:38.042Z",

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.JournalException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
@@ -44,7 +45,12 @@ class SnapshotsTest {
     session =
         ENGINE.open(
             new Target(
-                environments.read("dev"), root, Duration.ofSeconds(1), Duration.ZERO, what -> {}),
+                environments.read(Optional.of("dev")),
+                Optional.empty(),
+                root,
+                Duration.ofSeconds(1),
+                Duration.ZERO,
+                what -> {}),
             Access.WRITE);
     snapshots = new Snapshots(session, ENGINE, "ladder_snapshot", "x", Clock.systemUTC());
   }
@@ -79,15 +85,15 @@ class SnapshotsTest {
 
   @Test
   void whatWasKeptLastIsExpectedWhateverStands() throws SQLException {
-    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
-    snapshots.keepExpected(of("bin", "crate"), Optional.empty(), 2);
+    snapshots.saveExpected(of("bin"), Optional.empty(), 1);
+    snapshots.saveExpected(of("bin", "crate"), Optional.empty(), 2);
     assertThat(expectedWhere(of("bin"))).contains(of("bin", "crate"));
     assertThat(expectedWhere(of())).contains(of("bin", "crate"));
   }
 
   @Test
   void whatStandsAsExpectedIsKnownWithoutTheKeptText() throws SQLException {
-    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
+    snapshots.saveExpected(of("bin"), Optional.empty(), 1);
     spoil();
     Snapshot live = of("bin");
     assertThat(expectedWhere(live).orElseThrow()).isSameAs(live);
@@ -98,30 +104,30 @@ class SnapshotsTest {
 
   @Test
   void whatARunChangedThatDidNotEndIsItsWork() throws SQLException {
-    snapshots.keepExpected(of("bin"), Optional.empty(), 1);
+    snapshots.saveExpected(of("bin"), Optional.empty(), 1);
     // Somebody made a crate by hand; then a run made a press, and was killed.
-    snapshots.keepBefore(of("bin", "crate"), 1);
+    snapshots.saveBefore(of("bin", "crate"), 1);
     assertThat(expectedWhere(of("bin", "crate", "press"))).contains(of("bin", "press"));
   }
 
   @Test
   void whatTheDatabaseAnswersCountsUntilTheNextRunBegins() throws SQLException {
-    snapshots.keepExpected(of("bin"), Optional.of("a"), 1);
-    assertThat(snapshots.last().answers()).contains("a");
-    snapshots.keepBefore(of("bin"), 1);
-    assertThat(snapshots.last().answers()).isEmpty();
-    snapshots.keepExpected(of("bin"), Optional.empty(), 2);
-    assertThat(snapshots.last().answers()).isEmpty();
-    snapshots.keepExpected(of("bin"), Optional.of("b"), 3);
-    assertThat(snapshots.last().answers()).contains("b");
+    snapshots.saveExpected(of("bin"), Optional.of("a"), 1);
+    assertThat(snapshots.last().catalogFingerprint()).contains("a");
+    snapshots.saveBefore(of("bin"), 1);
+    assertThat(snapshots.last().catalogFingerprint()).isEmpty();
+    snapshots.saveExpected(of("bin"), Optional.empty(), 2);
+    assertThat(snapshots.last().catalogFingerprint()).isEmpty();
+    snapshots.saveExpected(of("bin"), Optional.of("b"), 3);
+    assertThat(snapshots.last().catalogFingerprint()).contains("b");
     assertThat(expectedWhere(of("crate"))).contains(of("bin"));
   }
 
   @Test
   void aTextThatIsKeptAlreadyIsNotKeptAgain() throws SQLException {
     for (int entry = 1; entry <= 3; entry++) {
-      snapshots.keepBefore(of("bin"), entry);
-      snapshots.keepExpected(of("bin"), Optional.empty(), entry);
+      snapshots.saveBefore(of("bin"), entry);
+      snapshots.saveExpected(of("bin"), Optional.empty(), entry);
     }
     try (java.sql.Statement sql = session.connection().createStatement();
         java.sql.ResultSet rows =

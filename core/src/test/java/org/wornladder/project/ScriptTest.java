@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 

@@ -8,6 +8,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.wornladder.ProjectException;
 import org.wornladder.project.Seed.Form;
 
 /** What the settings say of seeds. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.ProjectException;
 
 class SettingsTest {
   @TempDir Path root;
@@ -127,11 +128,11 @@ class SettingsTest {
     Project project = new ProjectTestFolder(root).read();
     EnvironmentReader reader =
         new EnvironmentReader(root, project.settings(), name -> Optional.empty());
-    assertThat(reader.read("").name()).isEqualTo("dev");
-    assertThatThrownBy(() -> reader.read("live"))
+    assertThat(reader.read(Optional.empty()).name()).isEqualTo("dev");
+    assertThatThrownBy(() -> reader.read(Optional.of("live")))
         .isInstanceOf(ProjectException.class)
         .hasMessage("the variable LIVE_URL is not set; live needs it");
-    assertThatThrownBy(() -> reader.read("liv"))
+    assertThatThrownBy(() -> reader.read(Optional.of("liv")))
         .hasMessage("there is no environment 'liv'")
         .extracting(e -> ((ProjectException) e).next().orElseThrow())
         .isEqualTo("did you mean live?");
@@ -140,6 +141,6 @@ class SettingsTest {
   private Environment live(Project project, Map<String, String> process) {
     return new EnvironmentReader(
             root, project.settings(), name -> Optional.ofNullable(process.get(name)))
-        .read("live");
+        .read(Optional.of("live"));
   }
 }

@@ -23,14 +23,14 @@ class SmallPartsTest {
   void theNearestWordIsTheOneThatWasMeant(String word, String meant) {
     List<String> words =
         List.of("about", "run", "when", "otherwise", "only-in", "lifts", "up", "down");
-    assertThat(Nearest.to(word, words).orElse("")).isEqualTo(meant);
+    assertThat(NearestWord.to(word, words).orElse("")).isEqualTo(meant);
   }
 
   @Test
   void withoutANearWordAllAreNamed() {
-    assertThat(Nearest.advice("xyz", List.of("dev", "live")))
+    assertThat(NearestWord.advice("xyz", List.of("dev", "live")))
         .isEqualTo("it can be one of: dev, live");
-    assertThat(Nearest.advice("xyz", List.of())).isEmpty();
+    assertThat(NearestWord.advice("xyz", List.of())).isEmpty();
   }
 
   @Test

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.ProjectException;
 import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed.Form;
 import org.wornladder.sql.Place;

@@ -12,6 +12,11 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedCounts;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedRunResult;
 import org.wornladder.TestLadder;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
@@ -94,10 +99,11 @@ class RandomSeedTest {
     return rows;
   }
 
-  private SeedOutcome seed(SeedOptions options) {
+  private SeedRunResult seed(SeedOptions options) {
     return ladder
         .open()
-        .seed("dev", options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
+        .seed(
+            Optional.of("dev"), options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
   }
 
   @ParameterizedTest
@@ -150,7 +156,7 @@ class RandomSeedTest {
     }
     SeedCounts counts = new SeedCounts(added, updated, deleted, file.size() - added - updated);
     String story = stands + " and " + file + ", update " + update + ", delete " + delete;
-    SeedOutcome planned = seed(new SeedOptions(List.of(), true, 100));
+    SeedRunResult planned = seed(new SeedOptions(List.of(), true, 100));
     assertThat(planned.results().get(0).counts()).as(story).isEqualTo(counts);
     assertThat(planned.results().get(0).changes()).hasSize((int) (added + updated + deleted));
     assertThat(found()).as("nothing is written: " + story).isEqualTo(stands);

@@ -12,10 +12,15 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedCounts;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
+import org.wornladder.SeedRunResult;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.project.ProjectException;
-import org.wornladder.seed.SeedOptions.SampleOrder;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -60,10 +65,11 @@ class SampleTest {
     ladder.file("ladder.yaml", ladder.text("ladder.yaml") + "seeds: " + seeds + "\n");
   }
 
-  private SeedOutcome seed(SeedOptions options) {
+  private SeedRunResult seed(SeedOptions options) {
     return ladder
         .open()
-        .seed("dev", options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
+        .seed(
+            Optional.of("dev"), options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
   }
 
   private static SeedOptions sample(String table, int rows) {
@@ -161,7 +167,11 @@ class SampleTest {
         .hasMessageContaining("guarded");
     ladder
         .open()
-        .seed("dev", SeedOptions.ALL, SeedApproval.given(Optional.of("dev")), SeedListener.SILENT);
+        .seed(
+            Optional.of("dev"),
+            SeedOptions.ALL,
+            SeedApproval.given(Optional.of("dev")),
+            SeedListener.SILENT);
     assertThat(database.query("SELECT count(*) FROM picking")).containsExactly("3");
     assertThat(database.query("SELECT count(*) FROM bin")).containsExactly("0");
   }

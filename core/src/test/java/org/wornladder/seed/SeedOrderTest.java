@@ -11,7 +11,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
-import org.wornladder.engine.Stage;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
@@ -43,7 +43,7 @@ class SeedOrderTest {
   }
 
   /** A table that points to others, by columns that may be NULL or not. */
-  private static Bound bound(String name, Map<String, Boolean> targets) {
+  private static BoundSeed bound(String name, Map<String, Boolean> targets) {
     List<Column> columns = new ArrayList<>();
     columns.add(new Column("id", "integer", false, Optional.empty(), Map.of()));
     List<ForeignKey> keys = new ArrayList<>();
@@ -59,8 +59,9 @@ class SeedOrderTest {
         new Seed(
             Place.of(name), Seed.Form.CSV, name, name + ".csv", List.of(), true, false, List.of());
     List<String> names = columns.stream().map(Column::name).toList();
-    Stage stage = new Stage("stage_" + name, name, List.of(), List.of(), List.of("id"));
-    return new Bound(seed, table, new NoRows(names), stage, names, List.of());
+    StagingTable stage =
+        new StagingTable("stage_" + name, name, List.of(), List.of(), List.of("id"));
+    return new BoundSeed(seed, table, new NoRows(names), stage, names, List.of());
   }
 
   private static List<String> names(SeedOrder order) {
@@ -69,9 +70,9 @@ class SeedOrderTest {
 
   @Test
   void whatIsPointedToComesFirst() {
-    Bound bin = bound("bin", Map.of("picking", false));
-    Bound picking = bound("picking", Map.of("block", true));
-    Bound block = bound("block", Map.of());
+    BoundSeed bin = bound("bin", Map.of("picking", false));
+    BoundSeed picking = bound("picking", Map.of("block", true));
+    BoundSeed block = bound("block", Map.of());
     SeedOrder order = SeedOrder.of(List.of(bin, picking, block));
     assertThat(names(order)).containsExactly("block", "picking", "bin");
     assertThat(order.later()).isEmpty();
@@ -79,18 +80,18 @@ class SeedOrderTest {
 
   @Test
   void aTableThatPointsToItselfIsClosedInTheEnd() {
-    Bound block = bound("block", Map.of("block", true));
+    BoundSeed block = bound("block", Map.of("block", true));
     assertThat(SeedOrder.of(List.of(block)).later(block)).containsExactly("block_id");
-    Bound strict = bound("block", Map.of("block", false));
+    BoundSeed strict = bound("block", Map.of("block", false));
     assertThat(SeedOrder.of(List.of(strict)).later(strict)).isEmpty();
   }
 
   @Test
   void aCircleIsOpenedWhereItMayBeNull() {
     for (boolean turned : new boolean[] {false, true}) {
-      Bound tree = bound("tree", Map.of("block", false));
-      Bound block = bound("block", Map.of("tree", true));
-      List<Bound> seeds = new ArrayList<>(List.of(tree, block));
+      BoundSeed tree = bound("tree", Map.of("block", false));
+      BoundSeed block = bound("block", Map.of("tree", true));
+      List<BoundSeed> seeds = new ArrayList<>(List.of(tree, block));
       if (turned) {
         Collections.reverse(seeds);
       }
@@ -106,7 +107,7 @@ class SeedOrderTest {
     Random random = new Random(42);
     for (int round = 0; round < 200; round++) {
       int count = 2 + random.nextInt(8);
-      List<Bound> seeds = new ArrayList<>();
+      List<BoundSeed> seeds = new ArrayList<>();
       for (int i = 0; i < count; i++) {
         Map<String, Boolean> targets = new java.util.TreeMap<>();
         for (int j = 0; j < count; j++) {
@@ -125,7 +126,7 @@ class SeedOrderTest {
   private static void check(SeedOrder order, int count) {
     assertThat(order.seeds()).hasSize(count).doesNotHaveDuplicates();
     Set<String> written = new HashSet<>();
-    for (Bound seed : order.seeds()) {
+    for (BoundSeed seed : order.seeds()) {
       for (ForeignKey key : seed.table().foreignKeys()) {
         boolean there = written.contains(key.table());
         boolean later = order.later(seed).containsAll(key.columns());

@@ -15,11 +15,16 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.Against;
+import org.wornladder.RefusedException;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedDrift;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedRunResult;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RefusedException;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
-import org.wornladder.survey.Against;
 
 /** Several at once, who may what, and what is left when it ends early. */
 class SeedSafetyTest {
@@ -50,10 +55,10 @@ class SeedSafetyTest {
             + " }\nseeds: [{ table: grade }]\n");
   }
 
-  private SeedOutcome seed(SeedListener listener) {
+  private SeedRunResult seed(SeedListener listener) {
     return ladder
         .open()
-        .seed("dev", SeedOptions.ALL, SeedApproval.given(Optional.empty()), listener);
+        .seed(Optional.of("dev"), SeedOptions.ALL, SeedApproval.given(Optional.empty()), listener);
   }
 
   @ParameterizedTest
@@ -63,12 +68,12 @@ class SeedSafetyTest {
     int count = kind == Kind.H2 ? 2 : 6;
     ExecutorService pool = Executors.newFixedThreadPool(count);
     try {
-      List<Callable<SeedOutcome>> seeds = new ArrayList<>();
+      List<Callable<SeedRunResult>> seeds = new ArrayList<>();
       for (int i = 0; i < count; i++) {
         seeds.add(() -> seed(SeedListener.SILENT));
       }
       long added = 0;
-      for (Future<SeedOutcome> one : pool.invokeAll(seeds)) {
+      for (Future<SeedRunResult> one : pool.invokeAll(seeds)) {
         added += one.get().results().get(0).counts().added();
       }
       assertThat(added).isEqualTo(500);
@@ -111,7 +116,7 @@ class SeedSafetyTest {
         settings.replace("[{ table: grade }]", "[{ table: grade }, { table: variety }]"));
     assertThatThrownBy(() -> seed(SeedListener.SILENT))
         .isInstanceOfSatisfying(
-            org.wornladder.climb.StatementFailedException.class,
+            org.wornladder.StatementFailedException.class,
             e -> {
               assertThat(e.failure().place()).isEqualTo("seeds/variety.csv:4");
               assertThat(e.failure().left()).contains("Nothing was written");
@@ -123,11 +128,11 @@ class SeedSafetyTest {
     assertThat(seed(SeedOptions.ALL, "grade").isQuiet()).isFalse();
   }
 
-  private SeedOutcome seed(SeedOptions options, String only) {
+  private SeedRunResult seed(SeedOptions options, String only) {
     SeedOptions some = new SeedOptions(List.of(only), options.dryRun(), options.shown());
     return ladder
         .open()
-        .seed("dev", some, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
+        .seed(Optional.of("dev"), some, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
   }
 
   @Test
@@ -141,11 +146,11 @@ class SeedSafetyTest {
         "REVOKE TEMPORARY ON DATABASE " + name + " FROM PUBLIC",
         "GRANT SELECT ON ALL TABLES IN SCHEMA public TO " + role);
     settings(", role: " + role);
-    assertThat(ladder.open().drift("dev", Against.EXPECTED).seeds().isClean())
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).seeds().isClean())
         .as("all rows are the same, which reading alone tells")
         .isTrue();
     database.execute("UPDATE grade SET high = 1 WHERE code = 'g7'");
-    SeedDrift drift = ladder.open().drift("dev", Against.EXPECTED).seeds();
+    SeedDrift drift = ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).seeds();
     assertThat(drift.findings()).hasSize(1);
     assertThat(drift.findings().get(0).what()).contains("cannot be compared");
     assertThat(drift.findings().get(0).next()).contains("temporary tables");
@@ -157,9 +162,10 @@ class SeedSafetyTest {
     ladder.file("seeds/grade.csv", "code,low,high\ng1,007,\ng2, 8 ,\n");
     assertThat(seed(SeedListener.SILENT).results().get(0).counts().added()).isEqualTo(2);
     assertThat(seed(SeedListener.SILENT).isQuiet()).isTrue();
-    assertThat(ladder.open().drift("dev", Against.EXPECTED).seeds().isClean()).isTrue();
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).seeds().isClean())
+        .isTrue();
     database.execute("UPDATE grade SET low = 9 WHERE code = 'g2'");
-    SeedDrift drift = ladder.open().drift("dev", Against.EXPECTED).seeds();
+    SeedDrift drift = ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).seeds();
     assertThat(drift.differing()).hasSize(1);
     assertThat(drift.differing().get(0).counts().updated()).isEqualTo(1);
   }

@@ -9,10 +9,15 @@ import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RowChange;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedRunResult;
+import org.wornladder.StatementFailedException;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.project.ProjectException;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -34,17 +39,18 @@ class SeedTest {
     ladder.file("ladder.yaml", ladder.text("ladder.yaml") + "seeds:\n" + yaml.indent(2));
   }
 
-  private SeedOutcome seed(SeedOptions options) {
+  private SeedRunResult seed(SeedOptions options) {
     return ladder
         .open()
-        .seed("dev", options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
+        .seed(
+            Optional.of("dev"), options, SeedApproval.given(Optional.empty()), SeedListener.SILENT);
   }
 
   private String counts(String table) {
     return counts(seed(SeedOptions.ALL), table);
   }
 
-  private static String counts(SeedOutcome outcome, String table) {
+  private static String counts(SeedRunResult outcome, String table) {
     return outcome.results().stream()
         .filter(result -> result.label().equals(table))
         .findFirst()

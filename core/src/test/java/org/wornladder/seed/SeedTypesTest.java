@@ -11,8 +11,11 @@ import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.LadderException;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
 import org.wornladder.TestLadder;
-import org.wornladder.fault.LadderException;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -79,7 +82,11 @@ class SeedTypesTest {
   private String seed() {
     return ladder
         .open()
-        .seed("dev", SeedOptions.ALL, SeedApproval.given(Optional.empty()), SeedListener.SILENT)
+        .seed(
+            Optional.of("dev"),
+            SeedOptions.ALL,
+            SeedApproval.given(Optional.empty()),
+            SeedListener.SILENT)
         .results()
         .get(0)
         .counts()
@@ -97,12 +104,17 @@ class SeedTypesTest {
         .containsExactly("9007199254740993", "NULL");
     ladder.file("seeds/sort.json", "[]");
     ladder.delete("seeds/sort.json");
-    ladder.open().pull("dev", List.of("sort"));
+    ladder.open().pull(Optional.of("dev"), List.of("sort"));
     String pulled = ladder.text("seeds/sort.json");
     assertThat(pulled.toLowerCase(Locale.ROOT))
         .contains("9007199254740993", "base64:aaecaw==", "12345.678", "null");
     assertThat(seed()).as(pulled).isEqualTo("0 added, 0 updated, 0 deleted, 2 unchanged");
-    assertThat(ladder.open().drift("dev", org.wornladder.survey.Against.EXPECTED).seeds().isClean())
+    assertThat(
+            ladder
+                .open()
+                .drift(Optional.of("dev"), org.wornladder.Against.EXPECTED, false)
+                .seeds()
+                .isClean())
         .isTrue();
   }
 

@@ -2,9 +2,7 @@ package org.wornladder.server;
 
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
-import java.sql.SQLException;
 import java.time.Clock;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -14,6 +12,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Objection;
+import org.wornladder.engine.Pipeline;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
@@ -99,11 +98,6 @@ public final class InterruptedEngine implements Engine {
   }
 
   @Override
-  public void empty(Session session, List<String> last) throws SQLException {
-    inner.empty(session, last);
-  }
-
-  @Override
   public StorageTypes storage() {
     return inner.storage();
   }
@@ -122,22 +116,38 @@ public final class InterruptedEngine implements Engine {
     Session session =
         inner.open(
             new Target(
-                environment, target.root(), target.lockWait(), target.await(), target.onWait()),
+                environment,
+                target.dataSource(),
+                target.root(),
+                target.lockWait(),
+                target.await(),
+                target.onWait()),
             access);
-    return (Session)
+    return counting(Session.class, session);
+  }
+
+  /** Counts the steps; what comes back from a session, such as a pipeline, is counted too. */
+  private static <T> T counting(Class<T> type, T inner) {
+    return type.cast(
         Proxy.newProxyInstance(
-            Session.class.getClassLoader(),
-            new Class<?>[] {Session.class},
+            type.getClassLoader(),
+            new Class<?>[] {type},
             (proxy, method, arguments) -> {
-              boolean step = STEPS.contains(method.getName());
-              if (step) {
+              if (STEPS.contains(method.getName())) {
                 atStep.accept(STEP.incrementAndGet());
               }
               try {
-                return method.invoke(session, arguments);
+                Object result = method.invoke(inner, arguments);
+                return result instanceof Optional<?> optional
+                    ? optional.map(
+                        value ->
+                            value instanceof Pipeline pipeline
+                                ? counting(Pipeline.class, pipeline)
+                                : value)
+                    : result;
               } catch (InvocationTargetException e) {
                 throw e.getCause();
               }
-            });
+            }));
   }
 }

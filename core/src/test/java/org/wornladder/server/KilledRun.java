@@ -1,8 +1,8 @@
 package org.wornladder.server;
 
 import java.nio.file.Path;
+import org.wornladder.RollbackOptions;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RollbackOptions;
 
 /** A process that goes up to one step of a run, says so, and waits there to be killed. */
 public final class KilledRun {

@@ -20,8 +20,10 @@ public final class TestSession {
     TestLadder.on(database, root);
     Environment environment =
         new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
-            .read("dev");
-    Target target = new Target(environment, root, Duration.ofSeconds(5), Duration.ZERO, what -> {});
+            .read(Optional.of("dev"));
+    Target target =
+        new Target(
+            environment, Optional.empty(), root, Duration.ofSeconds(5), Duration.ZERO, what -> {});
     return Engines.of(environment).open(target, access);
   }
 }

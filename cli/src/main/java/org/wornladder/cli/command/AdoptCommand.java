@@ -1,11 +1,11 @@
 package org.wornladder.cli.command;
 
+import org.wornladder.AdoptOptions;
+import org.wornladder.AdoptResult;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.AdoptView;
 import org.wornladder.cli.view.ProgressView;
-import org.wornladder.survey.AdoptOptions;
-import org.wornladder.survey.Adoption;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Takes a database that exists under management. */
@@ -34,7 +34,7 @@ final class AdoptCommand implements Command {
     AdoptOptions options =
         new AdoptOptions(call.patterns(ONLY), call.patterns(EXCEPT), call.listed(ROWS));
     Ladder ladder = call.ladder();
-    Adoption adoption;
+    AdoptResult adoption;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       adoption = ladder.adopt(call.environment(), options, new AskingApproval(call), progress);
     }

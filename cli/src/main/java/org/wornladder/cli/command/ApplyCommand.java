@@ -1,13 +1,13 @@
 package org.wornladder.cli.command;
 
 import java.util.Optional;
+import org.wornladder.Approval;
 import org.wornladder.Ladder;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedRunResult;
 import org.wornladder.cli.view.SeedView;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.seed.SeedOptions;
-import org.wornladder.seed.SeedOutcome;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Runs the waiting rungs. */
@@ -24,16 +24,16 @@ final class ApplyCommand extends ChangeCommand {
   }
 
   @Override
-  Outcome change(Ladder ladder, Call call, Approval approval, Listener listener) {
+  RunResult change(Ladder ladder, Call call, Approval approval, RunListener listener) {
     return ladder.apply(call.environment(), ApplyOptionsReader.read(call), approval, listener);
   }
 
   @Override
-  Optional<SeedOutcome> after(Ladder ladder, Call call, Outcome outcome) {
+  Optional<SeedRunResult> after(Ladder ladder, Call call, RunResult outcome) {
     if (!call.has(SEED)) {
       return Optional.empty();
     }
-    SeedOutcome seeded = SeedCommand.seed(ladder, call, SeedOptions.ALL);
+    SeedRunResult seeded = SeedCommand.seed(ladder, call, SeedOptions.ALL);
     if (!call.isJson()) {
       new SeedView(call.terminal()).show(seeded);
     }

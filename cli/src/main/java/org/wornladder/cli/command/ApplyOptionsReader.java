@@ -2,7 +2,7 @@ package org.wornladder.cli.command;
 
 import java.util.Optional;
 import java.util.OptionalLong;
-import org.wornladder.climb.ApplyOptions;
+import org.wornladder.ApplyOptions;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** The options that preview and apply share. */

@@ -2,12 +2,12 @@ package org.wornladder.cli.command;
 
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Approval;
+import org.wornladder.RefusedException;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.view.PlanView;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.Step;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 

@@ -1,12 +1,12 @@
 package org.wornladder.cli.command;
 
 import java.util.Optional;
+import org.wornladder.RefusedException;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedRunResult;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.view.SeedView;
-import org.wornladder.climb.RefusedException;
 import org.wornladder.project.Environment;
-import org.wornladder.seed.SeedApproval;
-import org.wornladder.seed.SeedOutcome;
 
 /** Asks the person at the terminal before rows of a guarded environment are changed. */
 final class AskingSeedApproval implements SeedApproval {
@@ -22,7 +22,7 @@ final class AskingSeedApproval implements SeedApproval {
   }
 
   @Override
-  public void check(SeedOutcome planned, Environment environment) {
+  public void check(SeedRunResult planned, Environment environment) {
     Optional<String> confirmed = call.text(Options.CONFIRM);
     Terminal terminal = call.terminal();
     boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();

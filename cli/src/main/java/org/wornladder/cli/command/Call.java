@@ -6,10 +6,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.wornladder.Ladder;
-import org.wornladder.LadderSettings;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
-import org.wornladder.cli.view.Clean;
+import org.wornladder.cli.view.SafeText;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.ParseResult;
@@ -77,9 +76,9 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
     return typed.matchedPositionalValue(1, List.<String>of());
   }
 
-  /** The environment named; the empty name, which means the default one, otherwise. */
-  String environment() {
-    return word(Options.ENVIRONMENT).orElse("");
+  /** The environment that is named; empty for the project's default one. */
+  Optional<String> environment() {
+    return word(Options.ENVIRONMENT);
   }
 
   /** For a command that answers as text or as JSON. */
@@ -142,21 +141,22 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
 
   /** Opens the project. */
   Ladder ladder() {
-    return Ladder.open(projectFolder(), settings());
+    return ladderBuilder().build();
   }
 
-  /** What the options say of waiting and trying again. */
-  LadderSettings settings() {
-    LadderSettings settings =
-        LadderSettings.standard(Version.TEXT)
-            .withAwait(seconds(Options.AWAIT, 0), this::waiting)
-            .withRetries(count(Options.RETRIES, 0, 0));
-    int wait = count(Options.LOCK_WAIT, 0, -1);
-    return wait < 0 ? settings : settings.withLockWait(seconds(Options.LOCK_WAIT, 0));
+  /** The project's folder, and what the options say of waiting and trying again. */
+  Ladder.Builder ladderBuilder() {
+    Ladder.Builder builder =
+        Ladder.builder()
+            .project(projectFolder())
+            .tool(Version.TEXT)
+            .await(seconds(Options.AWAIT, 0), this::waiting)
+            .retries(count(Options.RETRIES, 0, 0));
+    return has(Options.LOCK_WAIT) ? builder.lockWait(seconds(Options.LOCK_WAIT, 0)) : builder;
   }
 
   private void waiting(String what) {
-    terminal.err().println("waiting for " + Clean.line(what));
+    terminal.err().println("waiting for " + SafeText.line(what));
     terminal.err().flush();
   }
 

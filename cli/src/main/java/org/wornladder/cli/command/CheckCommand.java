@@ -1,11 +1,11 @@
 package org.wornladder.cli.command;
 
 import java.util.Optional;
+import org.wornladder.CheckReport;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.CheckView;
 import org.wornladder.project.Problem;
-import org.wornladder.survey.Examination;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Examines the files, and with an environment its journal too. */
@@ -23,16 +23,16 @@ final class CheckCommand implements Command {
   @Override
   public int run(Call call) {
     boolean json = call.isJson();
-    Examination files = Ladder.check(call.projectFolder());
+    CheckReport files = Ladder.check(call.projectFolder());
     boolean wrong = files.problems().stream().anyMatch(Problem::isError);
     Optional<String> against = call.text(AGAINST).filter(name -> !wrong);
-    Examination examination =
-        new Examination(
+    CheckReport examination =
+        new CheckReport(
             files.problems(),
             files.rungs(),
             files.standing(),
             files.seeds(),
-            against.map(name -> call.ladder().checkAgainst(name)));
+            against.map(name -> call.ladder().checkAgainst(Optional.of(name))));
     CheckView view = new CheckView(call.terminal());
     if (json) {
       view.json(examination);

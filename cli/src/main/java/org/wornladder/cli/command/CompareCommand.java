@@ -1,9 +1,9 @@
 package org.wornladder.cli.command;
 
 import java.util.List;
+import org.wornladder.ComparisonResult;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.CompareView;
-import org.wornladder.survey.Comparison;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Lays two structures beside each other. */
@@ -28,10 +28,8 @@ final class CompareCommand implements Command {
     if (named.size() != 2) {
       throw call.wrong("compare takes two structures, for example env:test env:live");
     }
-    Comparison comparison =
-        call.has(Options.RIGHTS)
-            ? call.ladder().compareWithRights(named.get(0), named.get(1))
-            : call.ladder().compare(named.get(0), named.get(1));
+    ComparisonResult comparison =
+        call.ladder().compare(named.get(0), named.get(1), call.has(Options.RIGHTS));
     CompareView view = new CompareView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(comparison);

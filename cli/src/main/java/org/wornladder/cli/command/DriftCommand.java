@@ -5,16 +5,16 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.Against;
+import org.wornladder.DriftReport;
+import org.wornladder.DriftRung;
 import org.wornladder.Ladder;
+import org.wornladder.MendScript;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
 import org.wornladder.cli.view.MendView;
 import org.wornladder.cli.view.ProgressView;
 import org.wornladder.project.IgnoreList;
-import org.wornladder.survey.Against;
-import org.wornladder.survey.Drift;
-import org.wornladder.survey.Mending;
-import org.wornladder.survey.Official;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Lays what stands in a database beside what its history says. */
@@ -45,7 +45,7 @@ final class DriftCommand implements Command {
         Options.text(
             AS_RUNG,
             "WORDS…",
-            "Make what was found official: write a rung of it, marked as in place there."));
+            "Make what was found part of the ladder: write a rung, recorded as in place there."));
     Options.further(spec);
     Options.rights(spec);
     Options.change(spec);
@@ -64,16 +64,13 @@ final class DriftCommand implements Command {
     }
     Against against = against(call);
     if (call.has(AS_RUNG)) {
-      return makeOfficial(call, against);
+      return asRung(call, against);
     }
     Ladder ladder = call.ladder();
     if (call.has(MEND)) {
       return mend(call, ladder, against);
     }
-    Drift drift =
-        call.has(Options.RIGHTS)
-            ? ladder.driftWithRights(call.environment(), against)
-            : ladder.drift(call.environment(), against);
+    DriftReport drift = ladder.drift(call.environment(), against, call.has(Options.RIGHTS));
     DriftView view = new DriftView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(drift);
@@ -94,7 +91,7 @@ final class DriftCommand implements Command {
   }
 
   private static int mend(Call call, Ladder ladder, Against against) {
-    Mending mending = ladder.mending(call.environment(), against);
+    MendScript mending = ladder.mendScript(call.environment(), against);
     Path file = call.folder().resolve(call.text(MEND).orElseThrow());
     MendView view = new MendView(call.terminal());
     try {
@@ -116,16 +113,15 @@ final class DriftCommand implements Command {
     return String.join(" ", words);
   }
 
-  private static int makeOfficial(Call call, Against against) {
+  private static int asRung(Call call, Against against) {
     if (against != Against.EXPECTED) {
-      throw call.wrong(
-          "--as-rung makes official what differs from the history: leave --against out");
+      throw call.wrong("--as-rung writes what differs from the history: leave --against out");
     }
     Ladder ladder = call.ladder();
-    Official official;
+    DriftRung official;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       official =
-          ladder.makeOfficial(call.environment(), words(call), new AskingApproval(call), progress);
+          ladder.driftAsRung(call.environment(), words(call), new AskingApproval(call), progress);
     }
     MendView view = new MendView(call.terminal());
     if (call.format(Call.TEXT, Call.JSON, Call.MARKDOWN).equals(Call.JSON)) {

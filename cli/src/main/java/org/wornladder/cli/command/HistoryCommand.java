@@ -1,9 +1,9 @@
 package org.wornladder.cli.command;
 
+import org.wornladder.JournalReport;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.HistoryView;
-import org.wornladder.survey.JournalReport;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Lists the journal. */

@@ -89,8 +89,7 @@ final class NewCommand implements Command {
   private int takeBack(Call call) {
     long number = call.number(call.text(TAKE_BACK).orElseThrow());
     List<String> confirmed = call.texts(Options.CONFIRM);
-    RungRemoval.Removal removal =
-        new RungRemoval(call.ladder()).remove(number, new HashSet<>(confirmed));
+    RungRemoval removal = call.ladder().removeRung(number, new HashSet<>(confirmed));
     String asked =
         removal.asked().isEmpty() ? "" : "; not in place on " + String.join(", ", removal.asked());
     call.terminal().out().println("Deleted " + removal.file() + asked);

@@ -3,7 +3,7 @@ package org.wornladder.cli.command;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.PlanMarkdown;
 import org.wornladder.cli.view.PlanView;
-import org.wornladder.climb.Plan;
+import org.wornladder.execution.Plan;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Prints the plan that apply would run. */

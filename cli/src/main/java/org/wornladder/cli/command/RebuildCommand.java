@@ -6,13 +6,13 @@ import org.wornladder.Ladder;
 import org.wornladder.RebuildApproval;
 import org.wornladder.RebuildLoss;
 import org.wornladder.RebuildOptions;
-import org.wornladder.Rebuilt;
+import org.wornladder.RebuildResult;
+import org.wornladder.RefusedException;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.view.ProgressView;
 import org.wornladder.cli.view.RebuildView;
 import org.wornladder.cli.view.SeedProgressView;
-import org.wornladder.climb.RefusedException;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** A fresh start. */
@@ -43,7 +43,7 @@ final class RebuildCommand implements Command {
         call.text(TO).map(text -> OptionalLong.of(call.number(text))).orElse(OptionalLong.empty());
     RebuildOptions options = new RebuildOptions(to, !call.has(NO_SEED));
     Ladder ladder = call.ladder();
-    Rebuilt rebuilt;
+    RebuildResult rebuilt;
     try (StopSignal stop = StopSignal.install();
         ProgressView progress = new ProgressView(call.terminal(), stop::isWanted);
         SeedProgressView seeding = new SeedProgressView(call.terminal(), stop::isWanted)) {

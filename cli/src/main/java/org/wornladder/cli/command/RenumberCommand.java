@@ -2,7 +2,7 @@ package org.wornladder.cli.command;
 
 import java.util.HashSet;
 import java.util.List;
-import org.wornladder.RungMove;
+import org.wornladder.RenumberResult;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.ProgressView;
 import picocli.CommandLine.Model.CommandSpec;
@@ -30,10 +30,11 @@ final class RenumberCommand implements Command {
     if (words.size() != 1) {
       throw call.wrong("name the rung: ladder renumber NUMBER");
     }
-    RungMove move = RungMove.of(call.projectFolder(), call.settings(), words.get(0));
-    RungMove.Moved moved;
+    RenumberResult moved;
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
-      moved = move.move(new HashSet<>(call.texts(Options.CONFIRM)), progress);
+      moved =
+          call.ladderBuilder()
+              .renumber(words.get(0), new HashSet<>(call.texts(Options.CONFIRM)), progress);
     }
     String recorded =
         moved.recorded().isEmpty()

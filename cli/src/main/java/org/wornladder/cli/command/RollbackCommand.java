@@ -1,11 +1,11 @@
 package org.wornladder.cli.command;
 
 import java.util.stream.Stream;
+import org.wornladder.Approval;
 import org.wornladder.Ladder;
-import org.wornladder.climb.Approval;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.RollbackOptions;
+import org.wornladder.RollbackOptions;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Runs ways down. */
@@ -31,7 +31,7 @@ final class RollbackCommand extends ChangeCommand {
   }
 
   @Override
-  Outcome change(Ladder ladder, Call call, Approval approval, Listener listener) {
+  RunResult change(Ladder ladder, Call call, Approval approval, RunListener listener) {
     RollbackOptions options = new RollbackOptions(selection(call), call.has(FROM_JOURNAL));
     return ladder.rollback(call.environment(), options, approval, listener);
   }

@@ -4,13 +4,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.wornladder.Ladder;
+import org.wornladder.PulledSeed;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
+import org.wornladder.SeedRunResult;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.SeedProgressView;
 import org.wornladder.cli.view.SeedView;
-import org.wornladder.seed.Pulled;
-import org.wornladder.seed.SeedOptions;
-import org.wornladder.seed.SeedOptions.SampleOrder;
-import org.wornladder.seed.SeedOutcome;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Brings reference data to what the files say. */
@@ -48,7 +48,7 @@ final class SeedCommand implements Command {
     boolean json = call.isJson();
     SeedView view = new SeedView(call.terminal());
     if (call.has(PULL)) {
-      List<Pulled> pulled = call.ladder().pull(call.environment(), call.listed(PULL));
+      List<PulledSeed> pulled = call.ladder().pull(call.environment(), call.listed(PULL));
       if (json) {
         view.json(pulled);
       } else {
@@ -61,7 +61,7 @@ final class SeedCommand implements Command {
         new SeedOptions(
             call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample(call));
     Ladder ladder = call.ladder();
-    SeedOutcome outcome = seed(ladder, call, options);
+    SeedRunResult outcome = seed(ladder, call, options);
     if (json) {
       view.json(outcome);
     } else {
@@ -82,7 +82,7 @@ final class SeedCommand implements Command {
                 new SampleOrder(table, rows == 0 ? OptionalLong.empty() : OptionalLong.of(rows)));
   }
 
-  static SeedOutcome seed(Ladder ladder, Call call, SeedOptions options) {
+  static SeedRunResult seed(Ladder ladder, Call call, SeedOptions options) {
     try (StopSignal stop = StopSignal.install();
         SeedProgressView progress = new SeedProgressView(call.terminal(), stop::isWanted)) {
       return ladder.seed(

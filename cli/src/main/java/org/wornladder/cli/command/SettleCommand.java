@@ -1,11 +1,12 @@
 package org.wornladder.cli.command;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.ProgressView;
-import org.wornladder.climb.Settlement.Verdict;
+import org.wornladder.execution.ManualResolution.Verdict;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Puts a stuck or worn rung right. */
@@ -35,7 +36,7 @@ final class SettleCommand implements Command {
     if (words.isEmpty() || words.size() > 2) {
       throw call.wrong("name the rung: ladder settle [ENV] NUMBER");
     }
-    String environment = words.size() == 2 ? words.get(0) : "";
+    Optional<String> environment = words.size() == 2 ? Optional.of(words.get(0)) : Optional.empty();
     long number = call.number(words.get(words.size() - 1));
     Verdict verdict = verdict(call);
     String because =
@@ -46,8 +47,7 @@ final class SettleCommand implements Command {
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       ladder.settle(environment, number, verdict, because, new AskingApproval(call), progress);
     }
-    String name =
-        environment.isEmpty() ? ladder.project().settings().defaultEnvironment() : environment;
+    String name = environment.orElseGet(ladder.project().settings()::defaultEnvironment);
     call.terminal()
         .out()
         .println(

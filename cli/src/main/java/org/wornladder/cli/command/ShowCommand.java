@@ -1,11 +1,11 @@
 package org.wornladder.cli.command;
 
+import org.wornladder.DatabaseReport;
 import org.wornladder.Ladder;
+import org.wornladder.StructureSql;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DdlView;
 import org.wornladder.cli.view.ShowView;
-import org.wornladder.survey.DatabaseReport;
-import org.wornladder.survey.StructureAsSql;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Shows what stands in a database. */
@@ -34,7 +34,7 @@ final class ShowCommand implements Command {
       if (call.has(Options.FORMAT) || call.has(ROWS)) {
         throw call.wrong("--ddl goes with --table alone");
       }
-      StructureAsSql sql = call.ladder().ddl(call.environment(), call.text(TABLE));
+      StructureSql sql = call.ladder().ddl(call.environment(), call.text(TABLE));
       new DdlView(call.terminal()).show(sql);
       return sql.isWhole() ? ExitCode.DONE : ExitCode.FOUND;
     }

@@ -1,9 +1,9 @@
 package org.wornladder.cli.command;
 
 import org.wornladder.Ladder;
+import org.wornladder.Status;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.StatusView;
-import org.wornladder.survey.Status;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Draws the ladder. */

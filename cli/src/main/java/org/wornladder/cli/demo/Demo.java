@@ -9,10 +9,10 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
 import org.wornladder.cli.LadderCli;
 import org.wornladder.cli.Terminal;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.project.ProjectException;
 import org.wornladder.sql.Place;
 
 /** Tells the story of the Hollowfield Growers' database, with the true output of every command. */
@@ -197,7 +197,7 @@ public final class Demo {
   private void byHand(String environment, String statement) {
     out.println("sql> " + statement + ";");
     out.println();
-    Hand.at(folder.resolve("data").resolve(environment + ".db"), statement);
+    ManualChange.at(folder.resolve("data").resolve(environment + ".db"), statement);
   }
 
   private void end() {

@@ -2,30 +2,31 @@ package org.wornladder.cli.view;
 
 import java.io.PrintStream;
 import java.util.List;
+import org.wornladder.AdoptResult;
 import org.wornladder.cli.Terminal;
 import org.wornladder.schema.Element;
-import org.wornladder.survey.Adoption;
 
 /** What became of a database that was to be taken under management. */
 public final class AdoptView {
   private static final int MOST_FILES = 12;
   private static final String SCHEMA = "schema/";
 
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
   private final DifferenceView differences;
 
   public AdoptView(Terminal terminal) {
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
     differences = new DifferenceView(terminal, "the rung", "found", "missing", "unexpected");
   }
 
-  public void show(Adoption adoption) {
+  public void show(AdoptResult adoption) {
     String name = adoption.environment();
     if (!adoption.differences().isEmpty()) {
       NotReadable.sorts(adoption.unseen(), paint).forEach(out::println);
-      out.println(paint.strong(name) + " is not what " + Clean.line(adoption.rung()) + " builds:");
+      out.println(
+          paint.strong(name) + " is not what " + SafeText.line(adoption.rung()) + " builds:");
       out.println();
       differences.lines(adoption.differences()).forEach(out::println);
       out.println();
@@ -53,7 +54,7 @@ public final class AdoptView {
             + " is on record: "
             + PlanView.count(adoption.objects(), "object")
             + ", and "
-            + Clean.line(adoption.rung())
+            + SafeText.line(adoption.rung())
             + " is marked as in place. Nothing was run there.");
     out.println(
         paint.faint("  next: ")
@@ -63,14 +64,14 @@ public final class AdoptView {
   }
 
   private void wrote(String file) {
-    out.println("  wrote  " + Clean.line(file));
+    out.println("  wrote  " + SafeText.line(file));
   }
 
   private static String thing(Element element) {
-    return element.kind().word() + " " + Clean.line(element.name());
+    return element.kind().word() + " " + SafeText.line(element.name());
   }
 
-  public void json(Adoption adoption) {
+  public void json(AdoptResult adoption) {
     new Json()
         .put("environment", adoption.environment())
         .put("marked", adoption.differences().isEmpty())

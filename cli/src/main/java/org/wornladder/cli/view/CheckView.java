@@ -3,22 +3,22 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.CheckReport;
+import org.wornladder.CheckReport.Finding;
 import org.wornladder.cli.Terminal;
 import org.wornladder.project.Problem;
-import org.wornladder.survey.Examination;
-import org.wornladder.survey.Examination.Finding;
 
 /** What an examination of the files found. */
 public final class CheckView {
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public CheckView(Terminal terminal) {
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.out = terminal.out();
   }
 
-  public void show(Examination examination) {
+  public void show(CheckReport examination) {
     for (Problem problem : examination.problems()) {
       String severity = problem.isError() ? paint.bad("error") : paint.faint("note ");
       part(severity, problem.place().toString(), problem.message());
@@ -40,16 +40,16 @@ public final class CheckView {
   }
 
   private void part(String severity, String where, String what) {
-    out.println(severity + "  " + paint.strong(Clean.line(where)) + "  " + Clean.line(what));
+    out.println(severity + "  " + paint.strong(SafeText.line(where)) + "  " + SafeText.line(what));
   }
 
   private void next(String next) {
     if (!next.isEmpty()) {
-      out.println(paint.faint("       next: ") + Clean.line(next));
+      out.println(paint.faint("       next: ") + SafeText.line(next));
     }
   }
 
-  private static String summary(Examination examination) {
+  private static String summary(CheckReport examination) {
     long errors = examination.problems().stream().filter(Problem::isError).count();
     List<String> read = new ArrayList<>();
     read.add(PlanView.count(examination.rungs(), "rung"));
@@ -80,7 +80,7 @@ public final class CheckView {
             .orElse("");
   }
 
-  public void json(Examination examination) {
+  public void json(CheckReport examination) {
     Json json =
         new Json()
             .put("good", examination.isGood())

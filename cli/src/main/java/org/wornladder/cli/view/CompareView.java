@@ -1,8 +1,8 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import org.wornladder.ComparisonResult;
 import org.wornladder.cli.Terminal;
-import org.wornladder.survey.Comparison;
 
 /** Two structures beside each other. */
 public final class CompareView {
@@ -10,18 +10,18 @@ public final class CompareView {
       "two engines: tables, columns, keys and views by name, without types and expressions";
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public CompareView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
   }
 
-  public void show(Comparison comparison) {
-    String left = Clean.line(comparison.left());
-    String right = Clean.line(comparison.right());
+  public void show(ComparisonResult comparison) {
+    String left = SafeText.line(comparison.left());
+    String right = SafeText.line(comparison.right());
     out.println(paint.strong(left) + "  beside  " + paint.strong(right));
     if (comparison.common()) {
       out.println(paint.faint("  " + COMMON));
@@ -34,17 +34,17 @@ public final class CompareView {
     out.println(comparison.differences().isEmpty() ? same(comparison) : count(comparison));
   }
 
-  private static String same(Comparison comparison) {
+  private static String same(ComparisonResult comparison) {
     return comparison.hidden().isEmpty()
         ? "They are the same."
         : "They are the same, as far as they may be read.";
   }
 
-  private static String count(Comparison comparison) {
+  private static String count(ComparisonResult comparison) {
     return "\n" + PlanView.count(comparison.differences().size(), "difference") + ".";
   }
 
-  public void json(Comparison comparison) {
+  public void json(ComparisonResult comparison) {
     new Json()
         .put("left", comparison.left())
         .put("right", comparison.right())
@@ -58,7 +58,7 @@ public final class CompareView {
         .write(out);
   }
 
-  public void markdown(Comparison comparison) {
+  public void markdown(ComparisonResult comparison) {
     String left = DifferenceView.cell(comparison.left());
     String right = DifferenceView.cell(comparison.right());
     out.println("## " + left + " beside " + right);

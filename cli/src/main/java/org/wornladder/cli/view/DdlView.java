@@ -1,25 +1,25 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import org.wornladder.StructureSql;
+import org.wornladder.change.SqlScript;
 import org.wornladder.cli.Terminal;
-import org.wornladder.diff.SqlScript;
 import org.wornladder.schema.Element;
-import org.wornladder.survey.StructureAsSql;
 
 /** A structure as SQL. */
 public final class DdlView {
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
   private final PrintStream err;
 
   public DdlView(Terminal terminal) {
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
     err = terminal.err();
   }
 
-  public void show(StructureAsSql sql) {
-    out.print(Clean.lines(SqlScript.of(sql.script().statements())));
+  public void show(StructureSql sql) {
+    out.print(SafeText.lines(SqlScript.of(sql.script().statements())));
     out.flush();
     for (Element left : sql.script().leftOut()) {
       err.println(NotReadable.leftOut(left, paint));

@@ -5,9 +5,9 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.change.Difference;
+import org.wornladder.change.Difference.FactChange;
 import org.wornladder.cli.Terminal;
-import org.wornladder.diff.Difference;
-import org.wornladder.diff.Difference.FactChange;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
@@ -27,11 +27,11 @@ record DifferenceView(
 
   /** The lines for people. */
   List<String> lines(List<Difference> differences) {
-    Paint paint = new Paint(terminal);
+    Colors paint = new Colors(terminal);
     int words = Math.max(Math.max(removed.length(), added.length()), "differs".length());
     List<String> lines = new ArrayList<>();
     for (Difference difference : differences) {
-      String word = Clean.pad(word(difference), words);
+      String word = SafeText.pad(word(difference), words);
       String painted =
           switch (difference.change()) {
             case ADDED -> paint.warning(word);
@@ -53,17 +53,17 @@ record DifferenceView(
   }
 
   private static String named(Difference difference) {
-    return Clean.line(difference.words());
+    return SafeText.line(difference.words());
   }
 
-  private void facts(Difference difference, Paint paint, List<String> lines) {
+  private void facts(Difference difference, Colors paint, List<String> lines) {
     List<FactChange> facts = facts(difference);
     int label = facts.stream().mapToInt(fact -> fact.word().length()).max().orElse(0);
     boolean both = difference.change() == Difference.Change.CHANGED;
     int width = Math.min(WIDEST, (terminal.width() - INDENT.length() - label - 4) / 2);
     int column = Math.max(NARROWEST, width);
     if (both) {
-      String head = INDENT + " ".repeat(label + 2) + Clean.pad(before, column) + "  " + after;
+      String head = INDENT + " ".repeat(label + 2) + SafeText.pad(before, column) + "  " + after;
       lines.add(paint.faint(head));
     }
     for (FactChange fact : facts) {
@@ -72,8 +72,9 @@ record DifferenceView(
           both ? wrapped(fact.after(), column) : wrapped(one(fact), 2 * column + 2);
       for (int i = 0; i < Math.max(left.size(), right.size()); i++) {
         String name = i == 0 ? fact.word() : "";
-        String first = both ? Clean.pad(at(left, i), column) + "  " : "";
-        lines.add((INDENT + Clean.pad(name, label) + "  " + first + at(right, i)).stripTrailing());
+        String first = both ? SafeText.pad(at(left, i), column) + "  " : "";
+        lines.add(
+            (INDENT + SafeText.pad(name, label) + "  " + first + at(right, i)).stripTrailing());
       }
     }
   }
@@ -110,9 +111,9 @@ record DifferenceView(
   /** A value as lines of at most a width; what is not set is a dash. */
   private static List<String> wrapped(Optional<String> value, int width) {
     List<String> lines = new ArrayList<>();
-    for (String line : Clean.lines(value.orElse("-")).replace("\t", "  ").split("\n", -1)) {
+    for (String line : SafeText.lines(value.orElse("-")).replace("\t", "  ").split("\n", -1)) {
       String rest = line.stripTrailing();
-      while (Clean.width(rest) > width) {
+      while (SafeText.width(rest) > width) {
         int end = rest.lastIndexOf(' ', width);
         int cut = end <= width / 2 ? Math.min(width, rest.length()) : end;
         lines.add(rest.substring(0, cut));
@@ -179,7 +180,7 @@ record DifferenceView(
 
   /** Text inside a cell: nothing in it is read as Markdown or HTML. */
   static String cell(String text) {
-    return Clean.line(text)
+    return SafeText.line(text)
         .replace("&", "&amp;")
         .replace("<", "&lt;")
         .replace(">", "&gt;")

@@ -3,31 +3,31 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.Against;
+import org.wornladder.CheckReport.Finding;
+import org.wornladder.DriftReport;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.SeedDrift;
+import org.wornladder.SeedResult;
+import org.wornladder.change.Difference;
 import org.wornladder.cli.Terminal;
-import org.wornladder.climb.RefusedException.Refusal;
-import org.wornladder.diff.Difference;
-import org.wornladder.seed.SeedDrift;
-import org.wornladder.seed.SeedResult;
-import org.wornladder.survey.Against;
-import org.wornladder.survey.Drift;
-import org.wornladder.survey.Examination.Finding;
 
 /** Whether a database is what its history says: structure, files and journal. */
 public final class DriftView {
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
   private final DifferenceView differences;
 
   public DriftView(Terminal terminal) {
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
     differences = new DifferenceView(terminal, "expected", "found", "missing", "unexpected");
   }
 
-  public void show(Drift drift) {
+  public void show(DriftReport drift) {
     out.println(
         paint.strong(drift.environment())
-            + paint.faint("  " + drift.engine() + " " + Clean.line(drift.address())));
+            + paint.faint("  " + drift.engine() + " " + SafeText.line(drift.address())));
     out.println();
     out.println(paint.strong("Structure  ") + structure(drift));
     if (!drift.structure().isEmpty()) {
@@ -42,10 +42,13 @@ public final class DriftView {
     for (FindingGroup group : FindingGroup.of(drift.files())) {
       for (Finding finding : group.shown()) {
         out.println(
-            "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
+            "  "
+                + paint.bad(SafeText.line(finding.what()))
+                + "  "
+                + SafeText.line(finding.where()));
       }
       group.rest().ifPresent(rest -> out.println("  " + rest));
-      out.println(paint.faint("      next: ") + Clean.line(group.next()));
+      out.println(paint.faint("      next: ") + SafeText.line(group.next()));
     }
     out.println(paint.strong("Journal    ") + journal(drift));
     seeds(drift);
@@ -66,20 +69,20 @@ public final class DriftView {
             + (rowsAlone ? " Its rows are not what the seeds say." : ""));
   }
 
-  private void seeds(Drift drift) {
+  private void seeds(DriftReport drift) {
     SeedDrift seeds = drift.seeds();
     if (seeds.seeds() == 0) {
       return;
     }
     out.println(paint.strong("Seeds      ") + seedsLine(seeds));
     for (SeedResult result : seeds.differing()) {
-      out.println("  " + paint.warning(Clean.line(result.label())) + ": " + rows(result));
+      out.println("  " + paint.warning(SafeText.line(result.label())) + ": " + rows(result));
     }
     for (Refusal finding : seeds.findings()) {
       out.println(
-          "  " + paint.bad(Clean.line(finding.what())) + "  " + Clean.line(finding.where()));
+          "  " + paint.bad(SafeText.line(finding.what())) + "  " + SafeText.line(finding.where()));
       if (!finding.next().isEmpty()) {
-        out.println(paint.faint("      next: ") + Clean.line(finding.next()));
+        out.println(paint.faint("      next: ") + SafeText.line(finding.next()));
       }
     }
     if (!seeds.differing().isEmpty()) {
@@ -96,7 +99,7 @@ public final class DriftView {
             : PlanView.count(seeds.differing().size() + seeds.findings().size(), "finding");
     return seeds.waiting().isEmpty()
         ? found
-        : found + "; waiting for a rung: " + Clean.line(String.join(", ", seeds.waiting()));
+        : found + "; waiting for a rung: " + SafeText.line(String.join(", ", seeds.waiting()));
   }
 
   /** What of a seed's rows is not as it should be. */
@@ -118,7 +121,7 @@ public final class DriftView {
   }
 
   /** The ways on. Where nothing is on record yet, to bring it back would be to drop all of it. */
-  private List<String> next(Drift drift) {
+  private List<String> next(DriftReport drift) {
     String ladder = "ladder drift " + drift.environment();
     String next = paint.faint("  next: ");
     if (drift.entries() == 0) {
@@ -132,7 +135,7 @@ public final class DriftView {
     lines.add(next + ladder + " --mend FILE writes the SQL that brings it back");
     if (drift.against() == Against.EXPECTED) {
       Difference first = drift.structure().get(0);
-      String pattern = first.kind().word() + ":" + Clean.line(first.fullName());
+      String pattern = first.kind().word() + ":" + SafeText.line(first.fullName());
       lines.add(
           "        --as-rung WORDS makes it official; --forgive \""
               + pattern
@@ -141,7 +144,7 @@ public final class DriftView {
     return lines;
   }
 
-  private static String structure(Drift drift) {
+  private static String structure(DriftReport drift) {
     if (!drift.isThere()) {
       return "no database there yet; apply makes it";
     }
@@ -160,20 +163,20 @@ public final class DriftView {
     return (count == 0 ? good : PlanView.count(count, "difference")) + ignored;
   }
 
-  private static String files(Drift drift) {
+  private static String files(DriftReport drift) {
     return drift.files().isEmpty()
         ? "as they ran"
         : PlanView.count(drift.files().size(), "finding");
   }
 
-  private String journal(Drift drift) {
+  private String journal(DriftReport drift) {
     return drift
         .broken()
         .map(
             broken ->
                 paint.bad("the chain is broken at entry " + broken.entry())
                     + ": "
-                    + Clean.line(broken.reason()))
+                    + SafeText.line(broken.reason()))
         .orElse(
             drift.entries() == 0
                 ? "empty"
@@ -182,7 +185,7 @@ public final class DriftView {
                     + ", the chain holds");
   }
 
-  public void json(Drift drift) {
+  public void json(DriftReport drift) {
     new Json()
         .put("environment", drift.environment())
         .put("engine", drift.engine())
@@ -222,8 +225,8 @@ public final class DriftView {
                 .toList());
   }
 
-  public void markdown(Drift drift) {
-    out.println("## Drift on " + DifferenceView.cell(drift.environment()));
+  public void markdown(DriftReport drift) {
+    out.println("## DriftReport on " + DifferenceView.cell(drift.environment()));
     out.println();
     out.println("**Structure:** " + DifferenceView.cell(structure(drift)));
     out.println();

@@ -3,25 +3,25 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.LadderException;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.StatementFailedException;
 import org.wornladder.cli.Terminal;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RefusedException.Refusal;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.fault.LadderException;
 import org.wornladder.project.Problem;
-import org.wornladder.project.ProjectException;
 
 /** What went wrong: what happened, where, and what to do next. */
 public final class ErrorView {
   private static final int INDENT = 9;
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final boolean json;
 
   public ErrorView(Terminal terminal, boolean json) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.json = json;
   }
 
@@ -47,7 +47,7 @@ public final class ErrorView {
   }
 
   private void part(String what, String where, String next) {
-    terminal.err().println(paint.bad("ladder: ") + Clean.line(what));
+    terminal.err().println(paint.bad("ladder: ") + SafeText.line(what));
     line("where", where);
     line("next", next);
   }
@@ -56,8 +56,8 @@ public final class ErrorView {
   private void line(String name, String text) {
     String label = name;
     for (String way : text.isEmpty() ? new String[0] : text.split("; or ")) {
-      for (String row : wrapped(Clean.line(way))) {
-        terminal.err().println("  " + paint.faint(Clean.pad(label, 5)) + "  " + row);
+      for (String row : wrapped(SafeText.line(way))) {
+        terminal.err().println("  " + paint.faint(SafeText.pad(label, 5)) + "  " + row);
         label = "";
       }
       label = "or";
@@ -70,7 +70,7 @@ public final class ErrorView {
     List<String> rows = new ArrayList<>();
     StringBuilder row = new StringBuilder();
     for (String word : text.split(" ")) {
-      boolean full = row.length() > 0 && Clean.width(row + " " + word) > room;
+      boolean full = row.length() > 0 && SafeText.width(row + " " + word) > room;
       if (full && terminal.errIsTerminal()) {
         rows.add(row.toString());
         row.setLength(0);
@@ -83,13 +83,13 @@ public final class ErrorView {
 
   private void failure(StatementFailedException e) {
     PrintStream err = terminal.err();
-    err.println(paint.bad("ladder: ") + Clean.line(e.what()));
+    err.println(paint.bad("ladder: ") + SafeText.line(e.what()));
     line("where", e.failure().place());
     e.failure()
         .statement()
         .ifPresent(
             statement ->
-                Clean.lines(statement).lines().forEach(text -> err.println("         " + text)));
+                SafeText.lines(statement).lines().forEach(text -> err.println("         " + text)));
     line("left", e.failure().left());
     line("next", e.next().orElse(""));
   }

@@ -3,7 +3,7 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.survey.Examination.Finding;
+import org.wornladder.CheckReport.Finding;
 
 /**
  * Findings that one step puts right: it is told once, and of many findings the first ones stand for

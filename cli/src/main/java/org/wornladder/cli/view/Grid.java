@@ -26,7 +26,7 @@ final class Grid {
   Grid row(List<String> cells) {
     rows.add(cells);
     for (int i = 0; i < cells.size(); i++) {
-      int width = Clean.width(cells.get(i));
+      int width = SafeText.width(cells.get(i));
       if (i < widths.size()) {
         widths.set(i, Math.max(widths.get(i), width));
       } else {
@@ -38,7 +38,7 @@ final class Grid {
 
   /** The lines, indented; cut to a terminal, whole where nobody looks at one. */
   List<String> lines(String indent, Terminal terminal) {
-    Paint paint = new Paint(terminal);
+    Colors paint = new Colors(terminal);
     String ellipsis = paint.ellipsis();
     int width = terminal.outIsTerminal() ? terminal.width() : Integer.MAX_VALUE;
     List<String> lines = new ArrayList<>();
@@ -46,9 +46,9 @@ final class Grid {
       StringBuilder line = new StringBuilder(indent);
       for (int i = 0; i < row.size(); i++) {
         boolean last = i == row.size() - 1;
-        line.append(last ? row.get(i) : Clean.pad(row.get(i), widths.get(i)) + GAP);
+        line.append(last ? row.get(i) : SafeText.pad(row.get(i), widths.get(i)) + GAP);
       }
-      String cut = Clean.cut(line.toString().stripTrailing(), width, ellipsis);
+      String cut = SafeText.cut(line.toString().stripTrailing(), width, ellipsis);
       lines.add(headed && lines.isEmpty() ? paint.faint(cut) : cut);
     }
     return lines;

@@ -2,19 +2,19 @@ package org.wornladder.cli.view;
 
 import java.util.List;
 import java.util.function.LongFunction;
+import org.wornladder.JournalReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
-import org.wornladder.survey.JournalReport;
 
 /** The journal, entry by entry, the newest last. */
 public final class HistoryView {
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
 
   public HistoryView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
   }
 
   /**
@@ -25,7 +25,8 @@ public final class HistoryView {
     terminal
         .out()
         .println(
-            paint.strong(report.environment()) + paint.faint("  " + Clean.line(report.address())));
+            paint.strong(report.environment())
+                + paint.faint("  " + SafeText.line(report.address())));
     if (entries.isEmpty()) {
       terminal.out().println("Nothing has run here yet.");
     } else {
@@ -50,10 +51,10 @@ public final class HistoryView {
           Long.toString(entry.number()),
           entry.at().substring(0, 10) + " " + entry.at().substring(11, 19),
           entry.event().shown(),
-          Clean.cut(Clean.line(subject + statement), 34, paint.ellipsis()),
+          SafeText.cut(SafeText.line(subject + statement), 34, paint.ellipsis()),
           entry.note().elapsedMs() > 0 ? entry.note().elapsedMs() + " ms" : "",
-          Clean.line(entry.who().osUser() + "@" + entry.who().host()),
-          Clean.line(entry.note().text()));
+          SafeText.line(entry.who().osUser() + "@" + entry.who().host()),
+          SafeText.line(entry.note().text()));
     }
     return grid;
   }

@@ -2,26 +2,26 @@ package org.wornladder.cli.view;
 
 import java.io.PrintStream;
 import java.util.List;
+import org.wornladder.Against;
+import org.wornladder.DriftRung;
+import org.wornladder.MendScript;
+import org.wornladder.change.Difference;
+import org.wornladder.change.SqlScript;
+import org.wornladder.change.VisibleDifferences;
 import org.wornladder.cli.Terminal;
-import org.wornladder.diff.Difference;
-import org.wornladder.diff.Sight;
-import org.wornladder.diff.SqlScript;
-import org.wornladder.survey.Against;
-import org.wornladder.survey.Mending;
-import org.wornladder.survey.Official;
 
 /** The ways to settle what a database differs in. */
 public final class MendView {
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public MendView(Terminal terminal) {
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
   }
 
   /** The script that brings a database back, for a person to read and run. */
-  public static String script(Mending mending, Against against) {
+  public static String script(MendScript mending, Against against) {
     String to =
         switch (against) {
           case EXPECTED -> "what its history says";
@@ -43,14 +43,14 @@ public final class MendView {
   }
 
   private static String words(Difference difference) {
-    return Clean.line(difference.words());
+    return SafeText.line(difference.words());
   }
 
-  public void show(Mending mending, String file) {
+  public void show(MendScript mending, String file) {
     out.println(
         PlanView.count(mending.statements().size(), "statement")
             + " in "
-            + Clean.line(file)
+            + SafeText.line(file)
             + "; nothing was run.");
     leftOut(mending.leftOut());
     hidden(mending.hidden());
@@ -67,13 +67,13 @@ public final class MendView {
   }
 
   private void hidden(List<Difference> differences) {
-    NotReadable.lines(Sight.names(differences), paint).forEach(out::println);
+    NotReadable.lines(VisibleDifferences.names(differences), paint).forEach(out::println);
   }
 
-  public void show(Official official) {
+  public void show(DriftRung official) {
     out.println(
         "Wrote "
-            + Clean.line(official.file())
+            + SafeText.line(official.file())
             + " and marked it as in place on "
             + official.environment()
             + ": "
@@ -87,24 +87,24 @@ public final class MendView {
     out.println(paint.faint("  next: ") + "read the rung, commit it, and apply it elsewhere");
   }
 
-  public void json(Mending mending, String file) {
+  public void json(MendScript mending, String file) {
     new Json()
         .put("environment", mending.environment())
         .put("file", file)
         .put("statements", mending.statements())
-        .put("left_out", Sight.names(mending.leftOut()))
-        .put("not_readable", Sight.names(mending.hidden()))
+        .put("left_out", VisibleDifferences.names(mending.leftOut()))
+        .put("not_readable", VisibleDifferences.names(mending.hidden()))
         .write(out);
   }
 
-  public void json(Official official) {
+  public void json(DriftRung official) {
     new Json()
         .put("environment", official.environment())
         .put("file", official.file())
-        .put("made_official", Sight.names(official.written()))
-        .put("left_out", Sight.names(official.leftOut()))
-        .put("not_readable", Sight.names(official.hidden()))
-        .put("one_way", Sight.names(official.oneWay()))
+        .put("made_official", VisibleDifferences.names(official.written()))
+        .put("left_out", VisibleDifferences.names(official.leftOut()))
+        .put("not_readable", VisibleDifferences.names(official.hidden()))
+        .put("one_way", VisibleDifferences.names(official.oneWay()))
         .write(out);
   }
 }

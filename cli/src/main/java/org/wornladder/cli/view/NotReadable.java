@@ -10,10 +10,10 @@ final class NotReadable {
 
   private NotReadable() {}
 
-  static List<String> lines(List<String> things, Paint paint) {
+  static List<String> lines(List<String> things, Colors paint) {
     List<String> lines = new ArrayList<>();
     for (String thing : things) {
-      lines.add(paint.warning("  not readable  ") + Clean.line(thing));
+      lines.add(paint.warning("  not readable  ") + SafeText.line(thing));
     }
     if (!things.isEmpty()) {
       lines.add(paint.faint("      " + WHY + "; look again as one who may"));
@@ -23,7 +23,7 @@ final class NotReadable {
   }
 
   /** Sorts of things, such as {@code events}, of which there may be more. */
-  static List<String> sorts(List<String> sorts, Paint paint) {
+  static List<String> sorts(List<String> sorts, Colors paint) {
     return sorts.isEmpty()
         ? List.of()
         : List.of(
@@ -33,11 +33,11 @@ final class NotReadable {
   }
 
   /** A thing that is no part of what was written. */
-  static String leftOut(Element thing, Paint paint) {
+  static String leftOut(Element thing, Colors paint) {
     return paint.warning("left out: ")
         + thing.kind().word()
         + " "
-        + Clean.line(thing.name())
+        + SafeText.line(thing.name())
         + (thing.isHidden()
             ? ", which this user may not see"
             : ", which cannot be written as SQL here");

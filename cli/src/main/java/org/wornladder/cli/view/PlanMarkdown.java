@@ -2,10 +2,10 @@ package org.wornladder.cli.view;
 
 import java.io.PrintStream;
 import java.util.List;
-import org.wornladder.climb.Decision;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.Step;
-import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.execution.Decision;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
+import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
@@ -78,7 +78,7 @@ public final class PlanMarkdown {
     }
     StringBuilder text = new StringBuilder();
     for (Statement statement : statements) {
-      text.append(Clean.lines(plan.secrets().mask(statement.text()))).append(";\n");
+      text.append(SafeText.lines(plan.secrets().mask(statement.text()))).append(";\n");
     }
     String fence = "```";
     while (text.indexOf(fence) >= 0) {

@@ -4,11 +4,11 @@ import java.io.PrintStream;
 import java.util.List;
 import java.util.Locale;
 import org.wornladder.cli.Terminal;
-import org.wornladder.climb.Decision;
-import org.wornladder.climb.Doubt;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.Step;
-import org.wornladder.climb.Step.StandingAction;
+import org.wornladder.execution.Decision;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
+import org.wornladder.execution.Step.StandingAction;
+import org.wornladder.execution.UncertainStatement;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Secrets;
@@ -17,12 +17,12 @@ import org.wornladder.sql.Statement;
 /** A plan, statement by statement, as it will run. */
 public final class PlanView {
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public PlanView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.out = terminal.out();
   }
 
@@ -39,8 +39,8 @@ public final class PlanView {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
     out.println(
         paint.strong(plan.environment())
-            + paint.faint("  " + plan.engine() + " " + Clean.line(plan.address()) + there));
-    plan.notes().forEach(note -> out.println(paint.warning("note: ") + Clean.line(note)));
+            + paint.faint("  " + plan.engine() + " " + SafeText.line(plan.address()) + there));
+    plan.notes().forEach(note -> out.println(paint.warning("note: ") + SafeText.line(note)));
     for (Step step : plan.steps()) {
       out.println();
       if (step instanceof Step.OfRung rung) {
@@ -81,8 +81,8 @@ public final class PlanView {
 
   private void rung(Step.OfRung rung, Secrets secrets) {
     out.println(
-        paint.strong(rung.label() + "  " + Clean.line(rung.about()))
-            + paint.faint("  " + Clean.line(rung.source())));
+        paint.strong(rung.label() + "  " + SafeText.line(rung.about()))
+            + paint.faint("  " + SafeText.line(rung.source())));
     mark(rung);
     rung.liftedBefore().forEach(action -> action(action, secrets));
     statements(rung.statements(), rung.done(), secrets);
@@ -91,7 +91,7 @@ public final class PlanView {
 
   private void mark(Step.OfRung rung) {
     if (rung.decision() instanceof Decision.PassOver pass) {
-      out.println("  " + paint.warning("passed over: ") + Clean.line(pass.reason()));
+      out.println("  " + paint.warning("passed over: ") + SafeText.line(pass.reason()));
     } else if (rung.decision() instanceof Decision.AtItsTurn turn) {
       String conditions =
           String.join(" and ", turn.conditions().stream().map(Condition::text).toList());
@@ -99,12 +99,13 @@ public final class PlanView {
       out.println(
           "  "
               + paint.warning("when its turn comes: ")
-              + Clean.line(conditions)
+              + SafeText.line(conditions)
               + "; otherwise "
               + otherwise);
     }
     rung.oneWay()
-        .ifPresent(reason -> out.println("  " + paint.warning("one-way: ") + Clean.line(reason)));
+        .ifPresent(
+            reason -> out.println("  " + paint.warning("one-way: ") + SafeText.line(reason)));
     if (rung.statementWise()) {
       out.println("  " + paint.warning("statement by statement: ") + "each stays once it is done");
     }
@@ -116,8 +117,10 @@ public final class PlanView {
                         + paint.warning("found: ")
                         + "statement "
                         + doubt.statement()
-                        + (doubt.found() == Doubt.Found.DONE ? " is done: " : " is not done: ")
-                        + Clean.line(doubt.words())));
+                        + (doubt.found() == UncertainStatement.Found.DONE
+                            ? " is done: "
+                            : " is not done: ")
+                        + SafeText.line(doubt.words())));
     if (rung.done() > 0) {
       out.println(
           "  " + paint.warning("goes on: ") + count(rung.done(), "statement") + " done before");
@@ -127,15 +130,15 @@ public final class PlanView {
   private void action(StandingAction action, Secrets secrets) {
     String way = action.direction() == Direction.UP ? "run" : "take down";
     out.println(
-        paint.strong("  standing " + Clean.line(action.name()))
-            + paint.faint("  " + way + ": " + Clean.line(action.reason())));
+        paint.strong("  standing " + SafeText.line(action.name()))
+            + paint.faint("  " + way + ": " + SafeText.line(action.reason())));
     statements(action.statements(), 0, secrets);
   }
 
   private void statements(List<Statement> statements, int done, Secrets secrets) {
     for (Statement statement : statements.subList(done, statements.size())) {
-      String line = paint.faint(Clean.pad(":" + statement.place().line(), 5));
-      String[] text = Clean.lines(secrets.mask(statement.text())).split("\n", -1);
+      String line = paint.faint(SafeText.pad(":" + statement.place().line(), 5));
+      String[] text = SafeText.lines(secrets.mask(statement.text())).split("\n", -1);
       for (int i = 0; i < text.length; i++) {
         String end = i == text.length - 1 ? ";" : "";
         out.println("  " + (i == 0 ? line : "     ") + " " + text[i] + end);
@@ -169,7 +172,7 @@ public final class PlanView {
           .put("decision", decision(rung.decision()))
           .put("one_way", rung.oneWay())
           .put("statement_wise", rung.statementWise())
-          .put("found", rung.doubt().map(Doubt::words))
+          .put("found", rung.doubt().map(UncertainStatement::words))
           .put("lifted_before", actions(rung.liftedBefore(), secrets))
           .put("statements", statements(rung.statements(), secrets))
           .put("put_back_after", actions(rung.putBackAfter(), secrets));

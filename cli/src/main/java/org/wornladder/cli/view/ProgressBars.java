@@ -17,7 +17,7 @@ final class ProgressBars {
    */
   static ProgressBarBuilder bar(Terminal terminal, String name, long most) {
     return new ProgressBarBuilder()
-        .setTaskName(Clean.line(name))
+        .setTaskName(SafeText.line(name))
         .setInitialMax(most)
         .setStyle(terminal.unicode() ? ProgressBarStyle.UNICODE_BLOCK : ProgressBarStyle.ASCII)
         .setUpdateIntervalMillis(100)
@@ -26,7 +26,7 @@ final class ProgressBars {
 
   /** Says who holds the lock. */
   static void waiting(PrintStream err, String holder) {
-    err.println("waiting for " + Clean.line(holder) + ", which is changing this database");
+    err.println("waiting for " + SafeText.line(holder) + ", which is changing this database");
     err.flush();
   }
 }

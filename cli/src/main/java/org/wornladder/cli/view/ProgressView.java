@@ -4,20 +4,20 @@ import java.io.PrintStream;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import me.tongfei.progressbar.ProgressBar;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
 import org.wornladder.cli.Terminal;
-import org.wornladder.climb.Listener;
-import org.wornladder.climb.Outcome;
-import org.wornladder.climb.Plan;
-import org.wornladder.climb.Step;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
 import org.wornladder.sql.Statement;
 
 /** Says how far a run is: a line a step, or a bar for long runs on a terminal. */
-public final class ProgressView implements Listener, AutoCloseable {
+public final class ProgressView implements RunListener, AutoCloseable {
   /** With more steps than these a bar says more than lines. */
   private static final int LINES_AT_MOST = 30;
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream err;
   private final BooleanSupplier stop;
   private Optional<ProgressBar> bar = Optional.empty();
@@ -27,7 +27,7 @@ public final class ProgressView implements Listener, AutoCloseable {
    */
   public ProgressView(Terminal terminal, BooleanSupplier stop) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.err = terminal.err();
     this.stop = stop;
   }
@@ -40,13 +40,13 @@ public final class ProgressView implements Listener, AutoCloseable {
   @Override
   public void retrying(Step step, int attempt, String words) {
     String line = step.label() + " could not get what it needs (" + words + "); trying again";
-    err.println(Clean.line(line));
+    err.println(SafeText.line(line));
     err.flush();
   }
 
   @Override
   public void started(Plan plan) {
-    plan.notes().forEach(note -> err.println("note: " + Clean.line(note)));
+    plan.notes().forEach(note -> err.println("note: " + SafeText.line(note)));
     if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {
       bar =
           Optional.of(ProgressBars.bar(terminal, plan.environment(), plan.steps().size()).build());
@@ -59,7 +59,7 @@ public final class ProgressView implements Listener, AutoCloseable {
   }
 
   @Override
-  public void stepDone(Outcome.Done done, int index) {
+  public void stepDone(RunResult.Done done, int index) {
     if (bar.isPresent()) {
       bar.get().stepTo(index);
       return;
@@ -73,14 +73,14 @@ public final class ProgressView implements Listener, AutoCloseable {
           case STANDING_TAKEN_DOWN -> paint.warning("taken down ");
         };
     String detail =
-        done.detail().isEmpty() ? "" : paint.faint("  (" + Clean.line(done.detail()) + ")");
+        done.detail().isEmpty() ? "" : paint.faint("  (" + SafeText.line(done.detail()) + ")");
     err.println(
         "  "
-            + Clean.pad(done.step().label(), 8)
+            + SafeText.pad(done.step().label(), 8)
             + "  "
             + word
             + "  "
-            + Clean.line(done.step().about())
+            + SafeText.line(done.step().about())
             + detail
             + paint.faint("  " + done.elapsedMs() + " ms"));
   }

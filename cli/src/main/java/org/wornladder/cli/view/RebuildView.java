@@ -1,22 +1,22 @@
 package org.wornladder.cli.view;
 
-import org.wornladder.Rebuilt;
+import org.wornladder.RebuildResult;
 import org.wornladder.cli.Terminal;
 
 /** What a fresh start did. */
 public final class RebuildView {
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
 
   public RebuildView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
   }
 
   /**
    * @param at the label of the highest rung in place
    */
-  public void show(Rebuilt rebuilt, String at) {
+  public void show(RebuildResult rebuilt, String at) {
     String name = paint.strong(rebuilt.loss().environment());
     terminal
         .out()
@@ -24,14 +24,14 @@ public final class RebuildView {
             rebuilt.loss().isNothing()
                 ? name + " was empty."
                 : name + " was emptied: " + rebuilt.loss().text() + ".");
-    new OutcomeView(terminal).show(rebuilt.applied(), at);
+    new RunResultView(terminal).show(rebuilt.applied(), at);
     rebuilt
         .seeded()
         .filter(seeded -> !seeded.results().isEmpty())
         .ifPresent(seeded -> new SeedView(terminal).show(seeded));
   }
 
-  public void json(Rebuilt rebuilt) {
+  public void json(RebuildResult rebuilt) {
     new Json()
         .put("environment", rebuilt.loss().environment())
         .put("database", rebuilt.loss().database())
@@ -44,7 +44,7 @@ public final class RebuildView {
                             .put("kind", one.getKey().word().replace(' ', '_'))
                             .put("count", one.getValue()))
                 .toList())
-        .put("applied", OutcomeView.of(rebuilt.applied()))
+        .put("applied", RunResultView.of(rebuilt.applied()))
         .put("seeded", rebuilt.seeded().map(SeedView::of))
         .write(terminal.out());
   }

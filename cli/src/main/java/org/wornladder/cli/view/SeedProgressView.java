@@ -4,8 +4,8 @@ import java.io.PrintStream;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import me.tongfei.progressbar.ProgressBar;
+import org.wornladder.SeedListener;
 import org.wornladder.cli.Terminal;
-import org.wornladder.seed.SeedListener;
 
 /** Says how far seeding is: a bar for large files, on a terminal. */
 public final class SeedProgressView implements SeedListener, AutoCloseable {
@@ -55,7 +55,7 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
 
   @Override
   public void writing(String label) {
-    bar.ifPresent(running -> running.setExtraMessage("writing " + Clean.line(label)));
+    bar.ifPresent(running -> running.setExtraMessage("writing " + SafeText.line(label)));
   }
 
   @Override

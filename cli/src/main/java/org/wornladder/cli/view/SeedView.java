@@ -4,28 +4,28 @@ import java.io.PrintStream;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.wornladder.PulledSeed;
+import org.wornladder.RowChange;
+import org.wornladder.SeedCounts;
+import org.wornladder.SeedResult;
+import org.wornladder.SeedRunResult;
 import org.wornladder.cli.Terminal;
-import org.wornladder.seed.Pulled;
-import org.wornladder.seed.RowChange;
-import org.wornladder.seed.SeedCounts;
-import org.wornladder.seed.SeedOutcome;
-import org.wornladder.seed.SeedResult;
 
 /** What seeding did, or would do, table by table; row by row where rows are told. */
 public final class SeedView {
   private static final int LONGEST_VALUE = 60;
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public SeedView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Paint(terminal);
+    paint = new Colors(terminal);
     out = terminal.out();
   }
 
-  public void show(SeedOutcome outcome) {
+  public void show(SeedRunResult outcome) {
     String name = paint.strong(outcome.environment());
     if (outcome.results().isEmpty()) {
       out.println("There is no seed for " + name + ": write one under seeds: in ladder.yaml.");
@@ -44,13 +44,14 @@ public final class SeedView {
   }
 
   /** Files that rows were written back to. */
-  public void show(List<Pulled> pulled) {
-    for (Pulled one : pulled) {
-      out.println("  wrote  " + Clean.line(one.file()) + "  " + PlanView.count(one.rows(), "row"));
+  public void show(List<PulledSeed> pulled) {
+    for (PulledSeed one : pulled) {
+      out.println(
+          "  wrote  " + SafeText.line(one.file()) + "  " + PlanView.count(one.rows(), "row"));
     }
   }
 
-  public void json(List<Pulled> pulled) {
+  public void json(List<PulledSeed> pulled) {
     new Json()
         .put(
             "files",
@@ -61,7 +62,7 @@ public final class SeedView {
   }
 
   private String line(SeedResult result) {
-    String label = paint.strong(Clean.line(result.label())) + ": ";
+    String label = paint.strong(SafeText.line(result.label())) + ": ";
     if (result.isQuiet() && result.counts().unchanged() == 0) {
       return label + "nothing to do";
     }
@@ -70,7 +71,7 @@ public final class SeedView {
         : label + result.counts().text();
   }
 
-  private static String end(SeedOutcome outcome, String name) {
+  private static String end(SeedRunResult outcome, String name) {
     if (outcome.isQuiet()) {
       return name + " has what the seeds say. Nothing changed.";
     }
@@ -87,13 +88,13 @@ public final class SeedView {
           case DELETED -> paint.bad("deleted ");
         };
     String line = change.line() == 0 ? "" : paint.faint("  line " + change.line());
-    out.println("      " + mark + " " + Clean.line(change.key()) + line);
+    out.println("      " + mark + " " + SafeText.line(change.key()) + line);
     int width = change.fields().stream().mapToInt(field -> field.column().length()).max().orElse(0);
     for (RowChange.Field field : change.fields()) {
       String before = change.kind() == RowChange.Kind.ADDED ? "" : value(field.before()) + arrow();
       out.println(
           "          "
-              + Clean.pad(Clean.line(field.column()), Math.min(width, LONGEST_VALUE))
+              + SafeText.pad(SafeText.line(field.column()), Math.min(width, LONGEST_VALUE))
               + "  "
               + before
               + value(field.after()));
@@ -108,7 +109,7 @@ public final class SeedView {
     if (value.isEmpty()) {
       return paint.faint("NULL");
     }
-    String text = Clean.line(value.get());
+    String text = SafeText.line(value.get());
     if (text.isEmpty()) {
       return "''";
     }
@@ -117,11 +118,11 @@ public final class SeedView {
         : text;
   }
 
-  public void json(SeedOutcome outcome) {
+  public void json(SeedRunResult outcome) {
     of(outcome).write(out);
   }
 
-  static Json of(SeedOutcome outcome) {
+  static Json of(SeedRunResult outcome) {
     return new Json()
         .put("environment", outcome.environment())
         .put("written", outcome.written())

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.wornladder.DatabaseReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
@@ -12,19 +13,18 @@ import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
-import org.wornladder.survey.DatabaseReport;
 
 /** What stands in a database: its tables, or one table with its first rows. */
 public final class ShowView {
   private static final int LONGEST_VALUE = 40;
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public ShowView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.out = terminal.out();
   }
 
@@ -32,7 +32,7 @@ public final class ShowView {
     String there = report.isThere() ? "" : " (not there yet; apply makes it)";
     out.println(
         paint.strong(report.environment())
-            + paint.faint("  " + Clean.line(report.address()) + there));
+            + paint.faint("  " + SafeText.line(report.address()) + there));
     if (!report.schema().tables().isEmpty()) {
       out.println();
       Grid grid = new Grid().header(List.of("table", "rows", "columns"));
@@ -40,7 +40,7 @@ public final class ShowView {
         String columns = String.join(", ", table.columns().stream().map(Column::name).toList());
         Long rows = report.rowCounts().get(table.name());
         String counted = rows == null ? "not readable" : rows.toString();
-        grid.row(Clean.line(table.name()), counted, Clean.line(columns));
+        grid.row(SafeText.line(table.name()), counted, SafeText.line(columns));
       }
       grid.lines("  ", terminal).forEach(out::println);
     }
@@ -50,7 +50,7 @@ public final class ShowView {
       }
     }
     out.println();
-    NotReadable.sorts(report.schema().snapshot().unseenSorts(), paint).forEach(out::println);
+    NotReadable.sorts(report.schema().snapshot().unseenKinds(), paint).forEach(out::println);
     int tables = report.schema().tables().size();
     long columns = report.schema().tables().stream().mapToLong(t -> t.columns().size()).sum();
     out.println(
@@ -62,24 +62,24 @@ public final class ShowView {
   private void names(String kind, List<String> names) {
     if (!names.isEmpty()) {
       out.println();
-      out.println("  " + kind + ": " + Clean.line(String.join(", ", names)));
+      out.println("  " + kind + ": " + SafeText.line(String.join(", ", names)));
     }
   }
 
   public void show(DatabaseReport.OfTable report) {
     Table table = report.table();
     out.println(
-        paint.strong(Clean.line(table.name()))
+        paint.strong(SafeText.line(table.name()))
             + paint.faint(
                 "  on " + report.environment() + ", " + PlanView.count(report.rowCount(), "row")));
     out.println();
     Grid columns = new Grid().header(List.of("column", "type", "", ""));
     for (Column column : table.columns()) {
       columns.row(
-          Clean.line(column.name()),
-          Clean.line(column.type()),
+          SafeText.line(column.name()),
+          SafeText.line(column.type()),
           column.nullable() ? "" : "NOT NULL",
-          Clean.line(extra(table, column)));
+          SafeText.line(extra(table, column)));
     }
     print(columns);
     keys(table);
@@ -106,7 +106,7 @@ public final class ShowView {
       String onDelete = key.onDelete().equals("NO ACTION") ? "" : " ON DELETE " + key.onDelete();
       keys.row(
           "foreign key",
-          Clean.line(
+          SafeText.line(
               "(" + String.join(", ", key.columns()) + ") to " + key.table() + target + onDelete));
     }
     for (Index index : table.indexes()) {
@@ -114,7 +114,7 @@ public final class ShowView {
       String partial = index.partial() ? ", partial" : "";
       String kind = index.unique() ? "unique" : "index";
       String name = index.fromConstraint() ? "" : index.name() + " ";
-      keys.row(kind, Clean.line(name + columns + partial));
+      keys.row(kind, SafeText.line(name + columns + partial));
     }
     if (!table.foreignKeys().isEmpty() || !table.indexes().isEmpty()) {
       out.println();
@@ -124,7 +124,7 @@ public final class ShowView {
 
   private void rows(DatabaseReport.OfTable report) {
     out.println();
-    Grid rows = new Grid().header(report.header().stream().map(Clean::line).toList());
+    Grid rows = new Grid().header(report.header().stream().map(SafeText::line).toList());
     for (List<Optional<String>> row : report.rows()) {
       rows.row(row.stream().map(this::value).toList());
     }
@@ -137,7 +137,7 @@ public final class ShowView {
 
   private String value(Optional<String> value) {
     return value
-        .map(text -> Clean.cut(Clean.line(text), LONGEST_VALUE, paint.ellipsis()))
+        .map(text -> SafeText.cut(SafeText.line(text), LONGEST_VALUE, paint.ellipsis()))
         .orElse("NULL");
   }
 
@@ -166,7 +166,7 @@ public final class ShowView {
                 .filter(object -> !object.kind().isRight())
                 .map(ShowView::object)
                 .toList())
-        .put("not_readable", report.schema().snapshot().unseenSorts())
+        .put("not_readable", report.schema().snapshot().unseenKinds())
         .write(out);
   }
 

@@ -3,10 +3,10 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import java.util.List;
 import java.util.Map;
+import org.wornladder.Status;
+import org.wornladder.Status.Line;
+import org.wornladder.Status.State;
 import org.wornladder.cli.Terminal;
-import org.wornladder.survey.Status;
-import org.wornladder.survey.Status.Line;
-import org.wornladder.survey.Status.State;
 
 /** Draws the ladder, newest rung on top; the drawing of a rung shows its state. */
 public final class StatusView {
@@ -43,12 +43,12 @@ public final class StatusView {
           State.STUCK, "|==/==|");
 
   private final Terminal terminal;
-  private final Paint paint;
+  private final Colors paint;
   private final PrintStream out;
 
   public StatusView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Paint(terminal);
+    this.paint = new Colors(terminal);
     this.out = terminal.out();
   }
 
@@ -58,8 +58,8 @@ public final class StatusView {
   public void show(Status status, String projectLabelOfTop, boolean all) {
     String there = status.isThere() ? "" : " (not there yet; apply makes it)";
     out.println(
-        paint.strong(Clean.line(status.project()) + " on " + status.environment())
-            + paint.faint("  " + status.engine() + " " + Clean.line(status.address()) + there));
+        paint.strong(SafeText.line(status.project()) + " on " + status.environment())
+            + paint.faint("  " + status.engine() + " " + SafeText.line(status.address()) + there));
     out.println();
     if (status.rungs().isEmpty()) {
       out.println("  No rung yet (a rung is one versioned migration). Next: ladder new WORDS");
@@ -108,8 +108,8 @@ public final class StatusView {
     boolean ran = false;
     for (Line line : rungs) {
       label = Math.max(label, line.label().length());
-      about = Math.max(about, Clean.width(Clean.line(line.about())));
-      state = Math.max(state, Clean.width(state(line)));
+      about = Math.max(about, SafeText.width(SafeText.line(line.about())));
+      state = Math.max(state, SafeText.width(state(line)));
       ran |= line.at().isPresent();
     }
     if (!terminal.outIsTerminal()) {
@@ -125,18 +125,18 @@ public final class StatusView {
 
   private String line(Line line, Widths widths) {
     String rung = paint.sign(DRAWN.get(line.state()), PLAIN.get(line.state()));
-    String about = Clean.cut(Clean.line(line.about()), widths.about(), paint.ellipsis());
-    String state = Clean.cut(state(line), widths.state(), paint.ellipsis());
+    String about = SafeText.cut(SafeText.line(line.about()), widths.about(), paint.ellipsis());
+    String state = SafeText.cut(state(line), widths.state(), paint.ellipsis());
     String end = widths.times() ? end(line) : "";
     String text =
         " ".repeat(MARGIN)
             + painted(line.state(), rung)
             + GAP
-            + Clean.pad(line.label(), widths.label())
+            + SafeText.pad(line.label(), widths.label())
             + GAP
-            + Clean.pad(about, widths.about())
+            + SafeText.pad(about, widths.about())
             + GAP
-            + painted(line.state(), end.isEmpty() ? state : Clean.pad(state, widths.state()))
+            + painted(line.state(), end.isEmpty() ? state : SafeText.pad(state, widths.state()))
             + (end.isEmpty() ? "" : GAP + paint.faint(end));
     return text.stripTrailing();
   }
@@ -145,7 +145,7 @@ public final class StatusView {
     String detail = line.detail().isEmpty() ? "" : ": " + line.detail();
     String word = line.state() == State.ABSENT ? "absent" : line.state().word();
     String way = line.oneWay() && line.state() != State.PASSED_OVER ? ", one-way" : "";
-    return Clean.line(word + way + detail);
+    return SafeText.line(word + way + detail);
   }
 
   /** When it ran and how long it took: the parts that are the same width on every line. */
@@ -173,12 +173,13 @@ public final class StatusView {
     for (Status.Standing script : status.standing()) {
       String state = script.state();
       String painted = state.equals("in place") ? paint.good(state) : paint.warning(state);
-      String about = script.about().equals(script.name()) ? "" : "  " + Clean.line(script.about());
+      String about =
+          script.about().equals(script.name()) ? "" : "  " + SafeText.line(script.about());
       out.println(
           "  "
               + paint.faint("standing")
               + " "
-              + Clean.line(script.name())
+              + SafeText.line(script.name())
               + "  "
               + painted
               + paint.faint(about));

@@ -8,7 +8,7 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.wornladder.survey.Examination.Finding;
+import org.wornladder.CheckReport.Finding;
 
 class FindingGroupTest {
   private static List<Finding> findings(int count, String next) {

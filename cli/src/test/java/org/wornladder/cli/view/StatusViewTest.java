@@ -9,9 +9,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.wornladder.survey.Status;
-import org.wornladder.survey.Status.Line;
-import org.wornladder.survey.Status.State;
+import org.wornladder.Status;
+import org.wornladder.Status.Line;
+import org.wornladder.Status.State;
 
 class StatusViewTest {
   private static Line line(long number, State state, String about) {
@@ -68,7 +68,7 @@ class StatusViewTest {
     String out = drawn(Screen.wide(width), status(lines));
     List<String> rungs =
         out.lines().filter(row -> row.contains("000") && row.startsWith("  ")).toList();
-    assertThat(rungs).hasSize(3).allMatch(row -> Clean.width(row) <= width);
+    assertThat(rungs).hasSize(3).allMatch(row -> SafeText.width(row) <= width);
     assertThat(rungs.get(0)).contains("0003", "stuck");
   }
 

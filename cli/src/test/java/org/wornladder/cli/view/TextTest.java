@@ -7,34 +7,35 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RefusedException.Refusal;
-import org.wornladder.climb.StatementFailedException;
-import org.wornladder.climb.StatementFailedException.Failure;
-import org.wornladder.project.ProjectException;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.StatementFailedException;
+import org.wornladder.StatementFailedException.Failure;
 import org.wornladder.sql.Place;
 
 class TextTest {
   @Test
   void controlCharactersAreShownAndNotObeyed() {
-    assertThat(Clean.line("plain")).isEqualTo("plain");
-    assertThat(Clean.line("a\u001b[31mb\r\n\tc\u0000")).isEqualTo("a\\u001b[31mb\\r\\n\\tc\\u0000");
-    assertThat(Clean.line("x\u202ey\u2066z\u009b")).isEqualTo("x\\u202ey\\u2066z\\u009b");
-    assertThat(Clean.lines("a\r\nb\tc\u0007")).isEqualTo("a\nb\tc\\u0007");
-    assertThat(Clean.line("größe 中文 🍎")).isEqualTo("größe 中文 🍎");
+    assertThat(SafeText.line("plain")).isEqualTo("plain");
+    assertThat(SafeText.line("a\u001b[31mb\r\n\tc\u0000"))
+        .isEqualTo("a\\u001b[31mb\\r\\n\\tc\\u0000");
+    assertThat(SafeText.line("x\u202ey\u2066z\u009b")).isEqualTo("x\\u202ey\\u2066z\\u009b");
+    assertThat(SafeText.lines("a\r\nb\tc\u0007")).isEqualTo("a\nb\tc\\u0007");
+    assertThat(SafeText.line("größe 中文 🍎")).isEqualTo("größe 中文 🍎");
   }
 
   @ParameterizedTest
   @CsvSource({"abc, 3", "größe, 5", "中文, 4", "e\u0301, 1"})
   void widthsAreThoseOfATerminal(String text, int width) {
-    assertThat(Clean.width(text)).isEqualTo(width);
+    assertThat(SafeText.width(text)).isEqualTo(width);
   }
 
   @ParameterizedTest
   @CsvSource({"orchards, 8, orchards", "orchards, 5, orch…", "中文字, 4, 中…", "a b c d, 4, a b…"})
   void longTextIsCutWithAnEllipsis(String text, int width, String cut) {
-    assertThat(Clean.cut(text, width, "…")).isEqualTo(cut);
-    assertThat(Clean.width(Clean.cut(text, width, "…"))).isLessThanOrEqualTo(width);
+    assertThat(SafeText.cut(text, width, "…")).isEqualTo(cut);
+    assertThat(SafeText.width(SafeText.cut(text, width, "…"))).isLessThanOrEqualTo(width);
   }
 
   @Test
@@ -48,7 +49,7 @@ class TextTest {
         .containsExactly(
             "  table    rows  columns", "  bin      12    a, b, c", "  orchard  3     d");
     assertThat(grid.lines("  ", Screen.wide(20).terminal()))
-        .allMatch(line -> Clean.width(line) <= 20);
+        .allMatch(line -> SafeText.width(line) <= 20);
     assertThat(grid.lines("", Screen.coloured().terminal()).get(0)).startsWith("\u001b[2m");
   }
 

@@ -1,7 +1,6 @@
 package org.wornladder.engine.h2;
 
 import java.nio.file.Path;
-import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -9,10 +8,10 @@ import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.ExternalStatements;
 import org.wornladder.engine.FileScratch;
 import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
-import org.wornladder.engine.Outside;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Session;
@@ -42,8 +41,8 @@ public final class H2Engine implements Engine {
   private static final Set<Ability> ABILITIES =
       Set.of(Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
 
-  private static final Outside OUTSIDE =
-      new Outside(Dialects.H2, Set.of("USER", "ROLE", "LINKED"), Set.of(), true);
+  private static final ExternalStatements OUTSIDE =
+      new ExternalStatements(Dialects.H2, Set.of("USER", "ROLE", "LINKED"), Set.of(), true);
 
   @Override
   public String name() {
@@ -99,11 +98,6 @@ public final class H2Engine implements Engine {
   private static String settings(String url) {
     String jdbc = H2Url.of(url, Path.of("")).jdbc();
     return jdbc.contains(";") ? jdbc.substring(jdbc.indexOf(';')) : "";
-  }
-
-  @Override
-  public void empty(Session session, List<String> last) throws SQLException {
-    H2Emptying.empty(session, last);
   }
 
   @Override

@@ -13,18 +13,18 @@ import java.util.Properties;
 import java.util.function.Consumer;
 import org.h2.Driver;
 import org.h2.api.ErrorCode;
-import org.wornladder.diff.Ddl;
+import org.wornladder.LockWaitException;
+import org.wornladder.UnreachableException;
+import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.Connecting;
-import org.wornladder.engine.Connecting.Answer;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
-import org.wornladder.engine.LockWaitException;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.schema.Schema;
@@ -93,7 +93,7 @@ final class H2Session extends JdbcSession {
     // To read a database that is not there yet is to read an empty one.
     String jdbc = access == Access.READ && !there ? "jdbc:h2:mem:" : url.jdbc();
     Connection connection =
-        Connecting.patiently(
+        ConnectionAttempts.patiently(
             target, url.shown(), () -> alone(target, url, jdbc, where), H2Session::answer);
     try {
       H2Session session = new H2Session(connection, target, url, there);
@@ -103,7 +103,7 @@ final class H2Session extends JdbcSession {
       }
       return session;
     } catch (SQLException e) {
-      throw Connecting.failure(target, url.shown(), e, answer(e));
+      throw ConnectionAttempts.failure(target, url.shown(), e, answer(e));
     }
   }
 
@@ -294,6 +294,11 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
+  public void empty(List<String> last) throws SQLException {
+    H2Cleaner.empty(this, last);
+  }
+
+  @Override
   public Ddl ddl() {
     return new H2Ddl();
   }
@@ -343,7 +348,7 @@ final class H2Session extends JdbcSession {
 
   /** The statements that H2 itself would write for a thing. */
   @Override
-  public Optional<String> state(Footprint thing) throws SQLException {
+  public Optional<String> state(StatementTarget thing) throws SQLException {
     return switch (thing.kind()) {
       case TABLE -> exists(table(thing)) ? Optional.of(there(script(thing))) : missing();
       case VIEW -> ofView("views", "view_definition", "table_name", "table_schema", thing);
@@ -361,14 +366,14 @@ final class H2Session extends JdbcSession {
   }
 
   private static Optional<String> missing() {
-    return Optional.of(Footprint.MISSING);
+    return Optional.of(StatementTarget.MISSING);
   }
 
-  private static Condition.Presence table(Footprint thing) {
+  private static Condition.Presence table(StatementTarget thing) {
     return new Condition.Presence(Condition.Kind.TABLE, thing.name().text(), "", true, "");
   }
 
-  private String script(Footprint thing) throws SQLException {
+  private String script(StatementTarget thing) throws SQLException {
     String name =
         value(
                 "SELECT table_name FROM information_schema.tables WHERE table_schema = "
@@ -388,7 +393,7 @@ final class H2Session extends JdbcSession {
   }
 
   private Optional<String> ofView(
-      String view, String definition, String column, String schemaColumn, Footprint thing)
+      String view, String definition, String column, String schemaColumn, StatementTarget thing)
       throws SQLException {
     Optional<String> found =
         value(
@@ -405,7 +410,7 @@ final class H2Session extends JdbcSession {
                 + ") = upper("
                 + QUOTING.text(thing.name().plain())
                 + ")");
-    return Optional.of(found.map(JdbcSession::there).orElse(Footprint.MISSING));
+    return Optional.of(found.map(JdbcSession::there).orElse(StatementTarget.MISSING));
   }
 
   @Override

@@ -11,7 +11,7 @@ import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JdbcStaging;
 import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Stage;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.schema.Column;
@@ -103,7 +103,7 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public String update(Stage stage, List<String> columns, String condition) {
+  public String update(StagingTable stage, List<String> columns, String condition) {
     return "MERGE INTO "
         + session().quoted(stage.table())
         + " t USING "
@@ -119,7 +119,7 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public String delete(Stage stage) {
+  public String delete(StagingTable stage) {
     return "DELETE FROM " + session().quoted(stage.table()) + " t WHERE " + extra(stage);
   }
 
@@ -129,7 +129,7 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public void index(Stage stage) throws SQLException {
+  public void index(StagingTable stage) throws SQLException {
     session()
         .change(
             "CREATE INDEX "

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
-import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.CatalogRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -194,7 +194,7 @@ final class H2Structure {
     try (ResultSet rows = query(TABLES)) {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
-        StructureRows.put(said, "comment", rows.getString(2));
+        CatalogRows.put(said, "comment", rows.getString(2));
         options.put(rows.getString(1), said);
       }
     }
@@ -204,13 +204,13 @@ final class H2Structure {
     try (ResultSet rows = query(COLUMNS)) {
       while (rows.next()) {
         Map<String, String> more = new HashMap<>();
-        StructureRows.put(more, Column.IDENTITY, rows.getString(6));
-        StructureRows.put(more, Column.GENERATED, rows.getString(7));
-        StructureRows.put(more, Column.COMMENT, rows.getString(8));
-        StructureRows.put(more, H2Ddl.ON_UPDATE, rows.getString(9));
-        StructureRows.put(more, H2Ddl.INVISIBLE, rows.getString(10));
-        StructureRows.put(more, H2Ddl.ON_NULL, rows.getString(11));
-        StructureRows.put(more, H2Ddl.DOMAIN, rows.getString(12));
+        CatalogRows.put(more, Column.IDENTITY, rows.getString(6));
+        CatalogRows.put(more, Column.GENERATED, rows.getString(7));
+        CatalogRows.put(more, Column.COMMENT, rows.getString(8));
+        CatalogRows.put(more, H2Ddl.ON_UPDATE, rows.getString(9));
+        CatalogRows.put(more, H2Ddl.INVISIBLE, rows.getString(10));
+        CatalogRows.put(more, H2Ddl.ON_NULL, rows.getString(11));
+        CatalogRows.put(more, H2Ddl.DOMAIN, rows.getString(12));
         columns
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -268,7 +268,7 @@ final class H2Structure {
     try (ResultSet rows = query(CONSTRAINTS)) {
       while (rows.next()) {
         Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
-        Optional<String> chosen = StructureRows.chosen(rows.getString(3), H2Structure::isInvented);
+        Optional<String> chosen = CatalogRows.chosen(rows.getString(3), H2Structure::isInvented);
         constraints
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -298,13 +298,13 @@ final class H2Structure {
         keys.put(
             name,
             new ForeignKey(
-                StructureRows.chosen(name, H2Structure::isInvented),
+                CatalogRows.chosen(name, H2Structure::isInvented),
                 name,
                 own,
                 rows.getString(4),
                 theirs,
-                StructureRows.action(rows.getString(6)),
-                StructureRows.action(rows.getString(7)),
+                CatalogRows.action(rows.getString(6)),
+                CatalogRows.action(rows.getString(7)),
                 ""));
       }
     }
@@ -328,7 +328,7 @@ final class H2Structure {
   }
 
   private void objects(List<SchemaObject> found, Kind kind, String query) throws SQLException {
-    StructureRows.objects(found, kind, sql.executeQuery(query), text -> text);
+    CatalogRows.objects(found, kind, sql.executeQuery(query), text -> text);
   }
 
   /** A column's value as statements write a name. */

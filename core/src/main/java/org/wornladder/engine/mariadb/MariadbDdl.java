@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.diff.Difference;
+import org.wornladder.change.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;

@@ -1,6 +1,5 @@
 package org.wornladder.engine.mariadb;
 
-import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -8,9 +7,9 @@ import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.ExternalStatements;
 import org.wornladder.engine.ImplicitCommits;
 import org.wornladder.engine.Objection;
-import org.wornladder.engine.Outside;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.ServerScratch;
 import org.wornladder.engine.ServerUrl;
@@ -57,8 +56,8 @@ public final class MariadbEngine implements Engine {
               + " EXISTS (SELECT 1 FROM information_schema.processlist WHERE db = schema_name)",
           "DROP DATABASE IF EXISTS %s");
 
-  private static final Outside OUTSIDE =
-      new Outside(
+  private static final ExternalStatements OUTSIDE =
+      new ExternalStatements(
           Dialects.MARIADB,
           Set.of("ROLE", "USER", "DATABASE", "SCHEMA", "TABLESPACE", "SERVER", "PLUGIN"),
           Set.of(),
@@ -117,11 +116,6 @@ public final class MariadbEngine implements Engine {
   @Override
   public Optional<String> reachesOut(Statement statement) {
     return OUTSIDE.in(statement).or(() -> MariadbNames.otherDatabase(statement));
-  }
-
-  @Override
-  public void empty(Session session, List<String> last) throws SQLException {
-    MariadbEmptying.empty(session, last);
   }
 
   @Override

@@ -8,12 +8,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.wornladder.engine.RowText;
+import org.wornladder.ProjectException;
+import org.wornladder.engine.BulkRows;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Stage;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.SeedRows;
 
 /**
@@ -24,10 +24,10 @@ final class MariadbLoad {
   private static final Pattern ROW = Pattern.compile(" at row (\\d+)");
 
   private final Session session;
-  private final Stage stage;
+  private final StagingTable stage;
   private final MariadbStaging staging;
 
-  MariadbLoad(Session session, Stage stage, MariadbStaging staging) {
+  MariadbLoad(Session session, StagingTable stage, MariadbStaging staging) {
     this.session = session;
     this.stage = stage;
     this.staging = staging;
@@ -40,7 +40,7 @@ final class MariadbLoad {
     try (org.mariadb.jdbc.Statement sql =
         session.connection().createStatement().unwrap(org.mariadb.jdbc.Statement.class)) {
       long[] loaded = {0};
-      new RowText(
+      new BulkRows(
               rows,
               kinds,
               MariadbStaging::written,

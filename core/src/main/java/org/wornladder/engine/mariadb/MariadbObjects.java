@@ -7,7 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.CatalogRows;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -156,13 +156,13 @@ final class MariadbObjects {
     List<SchemaObject> found = new ArrayList<>();
     UnaryOperator<String> own = text -> text.replace(here, "");
     sequences(found);
-    StructureRows.objects(found, Kind.VIEW, query(VIEWS), own);
-    StructureRows.objects(found, Kind.FUNCTION, query(ROUTINES, MODE, "FUNCTION"), own);
-    StructureRows.objects(found, Kind.PROCEDURE, query(ROUTINES, MODE, "PROCEDURE"), own);
-    StructureRows.objects(found, Kind.TRIGGER, query(TRIGGERS, MODE), own);
-    StructureRows.objects(found, Kind.EVENT, query(EVENTS, MODE, BEGINS), own);
-    StructureRows.objects(found, Kind.OTHER, query(OTHERS), own);
-    StructureRows.objects(found, Kind.GRANT, query(GRANTS), own);
+    CatalogRows.objects(found, Kind.VIEW, query(VIEWS), own);
+    CatalogRows.objects(found, Kind.FUNCTION, query(ROUTINES, MODE, "FUNCTION"), own);
+    CatalogRows.objects(found, Kind.PROCEDURE, query(ROUTINES, MODE, "PROCEDURE"), own);
+    CatalogRows.objects(found, Kind.TRIGGER, query(TRIGGERS, MODE), own);
+    CatalogRows.objects(found, Kind.EVENT, query(EVENTS, MODE, BEGINS), own);
+    CatalogRows.objects(found, Kind.OTHER, query(OTHERS), own);
+    CatalogRows.objects(found, Kind.GRANT, query(GRANTS), own);
     return found;
   }
 
@@ -196,7 +196,7 @@ final class MariadbObjects {
     for (int from = 0; from < parts.size(); from += SEQUENCES_IN_ONE_QUERY) {
       int to = Math.min(parts.size(), from + SEQUENCES_IN_ONE_QUERY);
       String all = String.join(" UNION ALL ", parts.subList(from, to));
-      StructureRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), text -> text);
+      CatalogRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), text -> text);
     }
   }
 }

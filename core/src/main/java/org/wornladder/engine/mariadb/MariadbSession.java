@@ -11,21 +11,21 @@ import java.util.Properties;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.mariadb.jdbc.Driver;
-import org.wornladder.diff.Ddl;
+import org.wornladder.UnreachableException;
+import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.Connecting;
-import org.wornladder.engine.Connecting.Answer;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockPolling;
-import org.wornladder.engine.PutBack;
 import org.wornladder.engine.ServerUrl;
+import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.schema.Schema;
@@ -132,14 +132,14 @@ final class MariadbSession extends JdbcSession {
   static MariadbSession open(Target target, Access access) {
     ServerUrl url = ServerUrl.of(target.environment().url(), MariadbEngine.JDBC);
     Connection connection =
-        Connecting.patiently(
+        ConnectionAttempts.patiently(
             target, url.shown(), () -> attempt(target, url), MariadbSession::answer);
     try {
       MariadbSession session = new MariadbSession(connection, target, url);
       session.check(access);
       return session;
     } catch (SQLException e) {
-      throw Connecting.failure(target, url.shown(), e, answer(e));
+      throw ConnectionAttempts.failure(target, url.shown(), e, answer(e));
     }
   }
 
@@ -151,7 +151,8 @@ final class MariadbSession extends JdbcSession {
         .password()
         .or(url::password)
         .ifPresent(password -> properties.setProperty("password", password));
-    properties.setProperty("connectTimeout", Integer.toString(Connecting.ANSWER_SECONDS * 1000));
+    properties.setProperty(
+        "connectTimeout", Integer.toString(ConnectionAttempts.ANSWER_SECONDS * 1000));
     properties.setProperty("tcpKeepAlive", "true");
     Connection connection = new Driver().connect(url.jdbc(), properties);
     if (connection == null) {
@@ -167,7 +168,7 @@ final class MariadbSession extends JdbcSession {
       case 1049 -> Answer.NO_DATABASE;
       case 1040, 1203 -> Answer.NOT_YET;
       default ->
-          MariadbFaults.state(e).startsWith("08") && Connecting.isOfTheNetwork(e)
+          MariadbFaults.state(e).startsWith("08") && ConnectionAttempts.isOfTheNetwork(e)
               ? Answer.NOT_YET
               : Answer.OTHER;
     };
@@ -294,6 +295,11 @@ final class MariadbSession extends JdbcSession {
   }
 
   @Override
+  public void empty(List<String> last) throws SQLException {
+    MariadbCleaner.empty(this, last);
+  }
+
+  @Override
   public Ddl ddl() {
     return new MariadbDdl();
   }
@@ -326,19 +332,19 @@ final class MariadbSession extends JdbcSession {
       return isTrue(query);
     }
     control().execute("START TRANSACTION READ ONLY");
-    try (PutBack after = () -> control().execute("ROLLBACK")) {
+    try (SessionRestore after = () -> control().execute("ROLLBACK")) {
       return isTrue(query);
     }
   }
 
   /** The server's own statement for a thing; an index is part of its table's. */
   @Override
-  public Optional<String> state(Footprint thing) throws SQLException {
-    boolean ofTable = thing.kind() == Footprint.Kind.INDEX;
+  public Optional<String> state(StatementTarget thing) throws SQLException {
+    boolean ofTable = thing.kind() == StatementTarget.Kind.INDEX;
     if (ofTable && thing.table().isEmpty()) {
       return Optional.empty();
     }
-    String kind = ofTable ? Footprint.Kind.TABLE.name() : thing.kind().name();
+    String kind = ofTable ? StatementTarget.Kind.TABLE.name() : thing.kind().name();
     String name = named(ofTable ? thing.table() : thing.name());
     try (ResultSet row = control().executeQuery("SHOW CREATE " + kind + " " + name)) {
       StringBuilder definition = new StringBuilder();
@@ -351,13 +357,13 @@ final class MariadbSession extends JdbcSession {
       return Optional.of(there(definition.toString().replaceAll(" AUTO_INCREMENT=\\d+", "")));
     } catch (SQLException e) {
       if (NOT_THERE.contains(e.getErrorCode())) {
-        return Optional.of(Footprint.MISSING);
+        return Optional.of(StatementTarget.MISSING);
       }
       throw e;
     }
   }
 
-  private String named(Footprint.Name name) {
+  private String named(StatementTarget.Name name) {
     return name.schema().isEmpty()
         ? quoted(name.plain())
         : QUOTING.name(name.schema()) + "." + QUOTING.name(name.plain());

@@ -12,7 +12,7 @@ import java.util.stream.Collectors;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JdbcStaging;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Stage;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.SeedRows;
@@ -139,7 +139,7 @@ final class MariadbStaging extends JdbcStaging {
    * DATA INFILE").
    */
   @Override
-  public void load(Stage stage, SeedRows rows) throws SQLException {
+  public void load(StagingTable stage, SeedRows rows) throws SQLException {
     boolean plain =
         stage.columns().stream().noneMatch(part -> kind(part.column()) == ValueKind.OTHER);
     if (plain && session().connection() instanceof org.mariadb.jdbc.Connection && takesFiles()) {
@@ -216,7 +216,7 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
-  public String update(Stage stage, java.util.List<String> columns, String condition) {
+  public String update(StagingTable stage, java.util.List<String> columns, String condition) {
     return "UPDATE "
         + session().quoted(stage.table())
         + " t JOIN "
@@ -234,7 +234,7 @@ final class MariadbStaging extends JdbcStaging {
   /** A table that is changed cannot be asked in the same statement but by a join. */
   @Override
   public String resolve(
-      Stage stage, String column, String part, String from, String value, String meaning) {
+      StagingTable stage, String column, String part, String from, String value, String meaning) {
     return "UPDATE "
         + staged(stage)
         + " s JOIN "
@@ -253,12 +253,12 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
-  public String delete(Stage stage) {
+  public String delete(StagingTable stage) {
     return "DELETE t FROM " + session().quoted(stage.table()) + " t WHERE " + extra(stage);
   }
 
   @Override
-  public void index(Stage stage) throws SQLException {
+  public void index(StagingTable stage) throws SQLException {
     session()
         .change(
             "ALTER TABLE "

@@ -12,7 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
-import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.CatalogRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.Element;
@@ -185,11 +185,11 @@ final class MariadbStructure {
     try (ResultSet rows = query(TABLES)) {
       while (rows.next()) {
         Map<String, String> said = new HashMap<>();
-        StructureRows.put(said, "engine", rows.getString(2));
-        StructureRows.put(said, "collation", rows.getString(3));
-        StructureRows.put(said, "comment", rows.getString(4));
-        StructureRows.put(said, "storage options", rows.getString(5));
-        StructureRows.put(said, "system versioned", rows.getBoolean(6) ? "yes" : null);
+        CatalogRows.put(said, "engine", rows.getString(2));
+        CatalogRows.put(said, "collation", rows.getString(3));
+        CatalogRows.put(said, "comment", rows.getString(4));
+        CatalogRows.put(said, "storage options", rows.getString(5));
+        CatalogRows.put(said, "system versioned", rows.getBoolean(6) ? "yes" : null);
         partitioned |= rows.getBoolean(7);
         options.put(rows.getString(1), said);
       }
@@ -241,8 +241,8 @@ final class MariadbStructure {
             && !collation.equals(options.get(rows.getString(1)).get("collation"))) {
           more.put(Column.COLLATION, collation);
         }
-        StructureRows.put(more, Column.COMMENT, rows.getString(9));
-        StructureRows.put(
+        CatalogRows.put(more, Column.COMMENT, rows.getString(9));
+        CatalogRows.put(
             more,
             MariadbDdl.CHECK,
             ofColumns.getOrDefault(rows.getString(1), Map.of()).get(rows.getString(2)));
@@ -331,7 +331,7 @@ final class MariadbStructure {
         if (told && rows.getString(LEVEL).equals("Column")) {
           ofColumns.computeIfAbsent(table, key -> new HashMap<>()).put(name, clause);
         } else {
-          Optional<String> chosen = StructureRows.chosen(name, MariadbStructure::isInvented);
+          Optional<String> chosen = CatalogRows.chosen(name, MariadbStructure::isInvented);
           checks
               .computeIfAbsent(table, key -> new ArrayList<>())
               .add(new Constraint(Kind.CHECK, chosen, name, clause));
@@ -357,8 +357,7 @@ final class MariadbStructure {
       while (rows.next()) {
         rules.put(
             List.of(rows.getString(1), rows.getString(2)),
-            List.of(
-                StructureRows.action(rows.getString(3)), StructureRows.action(rows.getString(4))));
+            List.of(CatalogRows.action(rows.getString(3)), CatalogRows.action(rows.getString(4))));
       }
     }
     return rules;
@@ -381,7 +380,7 @@ final class MariadbStructure {
         keys.put(
             name,
             new ForeignKey(
-                StructureRows.chosen(name, MariadbStructure::isInvented),
+                CatalogRows.chosen(name, MariadbStructure::isInvented),
                 name,
                 own,
                 rows.getString(4),

@@ -6,11 +6,11 @@ import java.util.Optional;
 import java.util.Properties;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
-import org.wornladder.engine.Connecting;
-import org.wornladder.engine.Connecting.Answer;
+import org.wornladder.UnreachableException;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Environment;
 
 /** Opens connections to a PostgreSQL server. */
@@ -38,11 +38,12 @@ final class PostgresConnector {
   }
 
   Connection connect() {
-    return Connecting.patiently(target, url.shown(), this::attempt, PostgresConnector::answer);
+    return ConnectionAttempts.patiently(
+        target, url.shown(), this::attempt, PostgresConnector::answer);
   }
 
   UnreachableException failure(SQLException e) {
-    return Connecting.failure(target, url.shown(), e, answer(e));
+    return ConnectionAttempts.failure(target, url.shown(), e, answer(e));
   }
 
   private Connection attempt() throws SQLException {
@@ -55,10 +56,10 @@ final class PostgresConnector {
     PGProperty.PREFER_QUERY_MODE.set(properties, "simple");
     PGProperty.ASSUME_MIN_SERVER_VERSION.set(properties, OLDEST);
     PGProperty.APPLICATION_NAME.set(properties, "worn-ladder");
-    PGProperty.CONNECT_TIMEOUT.set(properties, Connecting.ANSWER_SECONDS);
+    PGProperty.CONNECT_TIMEOUT.set(properties, ConnectionAttempts.ANSWER_SECONDS);
     PGProperty.TCP_KEEP_ALIVE.set(properties, true);
     // While it connects a server must answer soon; afterwards a statement may take its time.
-    PGProperty.SOCKET_TIMEOUT.set(properties, Connecting.ANSWER_SECONDS);
+    PGProperty.SOCKET_TIMEOUT.set(properties, ConnectionAttempts.ANSWER_SECONDS);
     Connection connection = new Driver().connect(url.jdbc(), properties);
     if (connection == null) {
       throw new SQLException("the url is not one of PostgreSQL's", INVALID_VALUE);
@@ -79,7 +80,7 @@ final class PostgresConnector {
       case "28P01", "28000" -> Answer.WRONG_CREDENTIALS;
       case "3D000" -> Answer.NO_DATABASE;
       case "57P03", "53300", "57P01", "57P02" -> Answer.NOT_YET;
-      case "08001", "08006" -> Connecting.isOfTheNetwork(e) ? Answer.NOT_YET : Answer.OTHER;
+      case "08001", "08006" -> ConnectionAttempts.isOfTheNetwork(e) ? Answer.NOT_YET : Answer.OTHER;
       default -> Answer.OTHER;
     };
   }

@@ -1,6 +1,5 @@
 package org.wornladder.engine.postgres;
 
-import java.sql.SQLException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -8,8 +7,8 @@ import java.util.Set;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.ExternalStatements;
 import org.wornladder.engine.Objection;
-import org.wornladder.engine.Outside;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.ServerScratch;
 import org.wornladder.engine.ServerUrl;
@@ -49,8 +48,8 @@ public final class PostgresEngine implements Engine {
               + " (SELECT 1 FROM pg_catalog.pg_stat_activity a WHERE a.datid = d.oid)",
           "DROP DATABASE IF EXISTS %s");
 
-  private static final Outside OUTSIDE =
-      new Outside(
+  private static final ExternalStatements OUTSIDE =
+      new ExternalStatements(
           Dialects.POSTGRES,
           Set.of(
               "ROLE",
@@ -117,16 +116,6 @@ public final class PostgresEngine implements Engine {
   @Override
   public Optional<String> reachesOut(Statement statement) {
     return OUTSIDE.in(statement);
-  }
-
-  @Override
-  public void empty(Session session, List<String> last) throws SQLException {
-    PostgresEmptying.empty((PostgresSession) session, last);
-  }
-
-  @Override
-  public List<String> outsideDependents(Session session) throws SQLException {
-    return PostgresEmptying.outside((PostgresSession) session);
   }
 
   @Override

@@ -12,7 +12,10 @@ import org.wornladder.engine.Session;
 final class PostgresFaults {
   /** How the names begin of what we prepare on the server. */
   private static final List<String> PREPARED =
-      List.of(PostgresRows.PREPARED, PostgresQueries.PREPARED, PostgresMarks.PREPARED);
+      List.of(
+          PostgresInsertBuffer.PREPARED,
+          PostgresCatalogQueries.PREPARED,
+          PostgresTimingMarks.PREPARED);
 
   private PostgresFaults() {}
 

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.wornladder.engine.StructureRows;
+import org.wornladder.engine.CatalogRows;
 import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
@@ -136,7 +136,7 @@ final class PostgresIndexes {
         primaryKeys.put(table, row.columns());
         Map<String, String> more = new HashMap<>();
         keyName(more, found.getString(7));
-        StructureRows.put(more, Element.DEFINITION, found.getString(8));
+        CatalogRows.put(more, Element.DEFINITION, found.getString(8));
         more.put(Column.COMMENT, comments.onConstraint(table, row.name()));
         keyMore.put(table, more);
       }
@@ -146,7 +146,7 @@ final class PostgresIndexes {
   /** One that looks invented is that of a table which had another name then. */
   private static void keyName(Map<String, String> more, String name) {
     boolean invented = name != null && name.endsWith(PostgresNames.KEY);
-    StructureRows.put(more, invented ? Element.KNOWN_AS : ForeignKey.NAME, name);
+    CatalogRows.put(more, invented ? Element.GENERATED_NAME : ForeignKey.NAME, name);
   }
 
   /**
@@ -198,7 +198,7 @@ final class PostgresIndexes {
 
   private static boolean isTold(Plain plain) {
     return Stream.concat(plain.classes().stream(), plain.collations().stream())
-        .allMatch(number -> Long.parseLong(number) < PostgresSorts.FIRST_OF_USERS);
+        .allMatch(number -> Long.parseLong(number) < PostgresObjectKinds.FIRST_OF_USERS);
   }
 
   private Index index(Row row, String definition) {

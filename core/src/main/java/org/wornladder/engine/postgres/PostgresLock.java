@@ -5,11 +5,11 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.LockPolling;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 
 /**
  * An advisory lock of the session (PostgreSQL manual, 13.3.5). It is tried again and again: a

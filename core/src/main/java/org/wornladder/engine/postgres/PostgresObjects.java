@@ -6,8 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import org.wornladder.engine.StructureRows;
-import org.wornladder.engine.postgres.PostgresQueries.Query;
+import org.wornladder.engine.CatalogRows;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Query;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
@@ -173,66 +173,66 @@ final class PostgresObjects {
   private static final List<Map.Entry<String, String>> OTHERS =
       List.of(
           entry(
-              PostgresSorts.FOREIGN_TABLE,
+              PostgresObjectKinds.FOREIGN_TABLE,
               """
               SELECT 'foreign table ' || %name(c.relname), '', '' FROM pg_catalog.pg_class c
               JOIN %schemas ON n.oid = c.relnamespace
               WHERE c.relkind = 'f' AND %own(pg_class, c)"""),
           entry(
-              PostgresSorts.PUBLICATION,
+              PostgresObjectKinds.PUBLICATION,
               """
               SELECT 'publication ' || pubname, '', '' FROM pg_catalog.pg_publication"""),
           entry(
-              PostgresSorts.EVENT_TRIGGER,
+              PostgresObjectKinds.EVENT_TRIGGER,
               """
               SELECT 'event trigger ' || evtname, '', evtevent FROM pg_catalog.pg_event_trigger g
               WHERE %own(pg_event_trigger, g)"""),
           entry(
-              PostgresSorts.SEARCH_CONFIGURATION,
+              PostgresObjectKinds.SEARCH_CONFIGURATION,
               """
               SELECT 'text search configuration ' || %name(g.cfgname), '', ''
               FROM pg_catalog.pg_ts_config g JOIN %schemas ON n.oid = g.cfgnamespace
               WHERE %own(pg_ts_config, g)"""),
           entry(
-              PostgresSorts.SEARCH_PARSER,
+              PostgresObjectKinds.SEARCH_PARSER,
               """
               SELECT 'text search parser ' || %name(g.prsname), '', ''
               FROM pg_catalog.pg_ts_parser g JOIN %schemas ON n.oid = g.prsnamespace
               WHERE %own(pg_ts_parser, g)"""),
           entry(
-              PostgresSorts.SEARCH_DICTIONARY,
+              PostgresObjectKinds.SEARCH_DICTIONARY,
               """
               SELECT 'text search dictionary ' || %name(g.dictname), '', g.dictinitoption
               FROM pg_catalog.pg_ts_dict g JOIN %schemas ON n.oid = g.dictnamespace
               WHERE %own(pg_ts_dict, g)"""),
           entry(
-              PostgresSorts.STATISTICS,
+              PostgresObjectKinds.STATISTICS,
               """
               SELECT 'statistics ' || %name(g.stxname), '',
               pg_catalog.pg_get_statisticsobjdef(g.oid)
               FROM pg_catalog.pg_statistic_ext g JOIN %schemas ON n.oid = g.stxnamespace
               WHERE %own(pg_statistic_ext, g)"""),
           entry(
-              PostgresSorts.COLLATION,
+              PostgresObjectKinds.COLLATION,
               """
               SELECT 'collation ' || %name(g.collname), '', '' FROM pg_catalog.pg_collation g
               JOIN %schemas ON n.oid = g.collnamespace
               WHERE %own(pg_collation, g)"""),
           entry(
-              PostgresSorts.OPERATOR,
+              PostgresObjectKinds.OPERATOR,
               """
               SELECT 'operator ' || %name(g.oprname) || ' (' || g.oprleft::pg_catalog.regtype || ', '
               || g.oprright::pg_catalog.regtype || ')', '', '' FROM pg_catalog.pg_operator g
               JOIN %schemas ON n.oid = g.oprnamespace
               WHERE %own(pg_operator, g)"""),
           entry(
-              PostgresSorts.RANGE,
+              PostgresObjectKinds.RANGE,
               """
               SELECT 'range type ' || %name(t.typname), '', '' FROM pg_catalog.pg_type t
               JOIN %schemas ON n.oid = t.typnamespace
               WHERE t.typtype = 'r' AND %own(pg_type, t)"""),
           entry(
-              PostgresSorts.RULE,
+              PostgresObjectKinds.RULE,
               """
               SELECT 'rule ' || r.rulename || ' on ' || %name(c.relname), '',
               pg_catalog.pg_get_ruledef(r.oid) FROM pg_catalog.pg_rewrite r
@@ -260,24 +260,24 @@ final class PostgresObjects {
     if (scope.hasOthers()) {
       ask(Kind.SCHEMA, SCHEMAS);
     }
-    askFor(PostgresSorts.EXTENSION, Kind.EXTENSION, EXTENSIONS);
-    askFor(PostgresSorts.ENUM, Kind.ENUM, ENUMS);
-    askFor(PostgresSorts.DOMAIN, Kind.DOMAIN, DOMAINS);
-    askFor(PostgresSorts.COMPOSITE_TYPE, Kind.COMPOSITE, COMPOSITES);
-    askFor(PostgresSorts.SEQUENCE, Kind.SEQUENCE, SEQUENCES);
-    askFor(PostgresSorts.MATERIALISED_VIEW, Kind.INDEX, MATERIALISED_INDEXES);
-    askFor(PostgresSorts.POLICY, Kind.POLICY, POLICIES);
-    askFor(PostgresSorts.VIEW, Kind.VIEW, views("v"));
-    askFor(PostgresSorts.MATERIALISED_VIEW, Kind.MATERIALISED_VIEW, views("m"));
-    if (scope.has(PostgresSorts.FUNCTION) || scope.has(PostgresSorts.WINDOW_FUNCTION)) {
+    askFor(PostgresObjectKinds.EXTENSION, Kind.EXTENSION, EXTENSIONS);
+    askFor(PostgresObjectKinds.ENUM, Kind.ENUM, ENUMS);
+    askFor(PostgresObjectKinds.DOMAIN, Kind.DOMAIN, DOMAINS);
+    askFor(PostgresObjectKinds.COMPOSITE_TYPE, Kind.COMPOSITE, COMPOSITES);
+    askFor(PostgresObjectKinds.SEQUENCE, Kind.SEQUENCE, SEQUENCES);
+    askFor(PostgresObjectKinds.MATERIALISED_VIEW, Kind.INDEX, MATERIALISED_INDEXES);
+    askFor(PostgresObjectKinds.POLICY, Kind.POLICY, POLICIES);
+    askFor(PostgresObjectKinds.VIEW, Kind.VIEW, views("v"));
+    askFor(PostgresObjectKinds.MATERIALISED_VIEW, Kind.MATERIALISED_VIEW, views("m"));
+    if (scope.has(PostgresObjectKinds.FUNCTION) || scope.has(PostgresObjectKinds.WINDOW_FUNCTION)) {
       String functions = routines("FUNCTION", "IN ('f', 'w')");
       ask(
           Kind.FUNCTION,
-          scope.has(PostgresSorts.RANGE) ? functions + " " + NOT_OF_A_RANGE : functions);
+          scope.has(PostgresObjectKinds.RANGE) ? functions + " " + NOT_OF_A_RANGE : functions);
     }
-    askFor(PostgresSorts.PROCEDURE, Kind.PROCEDURE, routines("PROCEDURE", "= 'p'"));
-    askFor(PostgresSorts.AGGREGATE, Kind.AGGREGATE, AGGREGATES);
-    askFor(PostgresSorts.TRIGGER, Kind.TRIGGER, TRIGGERS);
+    askFor(PostgresObjectKinds.PROCEDURE, Kind.PROCEDURE, routines("PROCEDURE", "= 'p'"));
+    askFor(PostgresObjectKinds.AGGREGATE, Kind.AGGREGATE, AGGREGATES);
+    askFor(PostgresObjectKinds.TRIGGER, Kind.TRIGGER, TRIGGERS);
     OTHERS.forEach(other -> askFor(other.getKey(), Kind.OTHER, other.getValue()));
     String rights = scope.of(PostgresRights.QUERY) + BY_NAME;
     queries.add(new Query(rights, rows -> PostgresRights.read(rows, found)));
@@ -302,7 +302,6 @@ final class PostgresObjects {
     UnaryOperator<String> canonical = kind.isView() ? PostgresViewText::canonical : text -> text;
     queries.add(
         new Query(
-            scope.of(query) + BY_NAME,
-            rows -> StructureRows.objects(found, kind, rows, canonical)));
+            scope.of(query) + BY_NAME, rows -> CatalogRows.objects(found, kind, rows, canonical)));
   }
 }

@@ -67,7 +67,8 @@ final class PostgresScope {
     String all = String.join(", ", texts);
     List<String> numbered = new ArrayList<>();
     Set<String> sorts = new HashSet<>();
-    sql.execute(ahead + "; " + SCHEMAS.replace("%all", all) + "; " + PostgresSorts.query(all));
+    sql.execute(
+        ahead + "; " + SCHEMAS.replace("%all", all) + "; " + PostgresObjectKinds.query(all));
     while (sql.getResultSet() == null) {
       sql.getMoreResults();
     }
@@ -92,7 +93,7 @@ final class PostgresScope {
     return texts;
   }
 
-  /** Whether there is anything of a sort, as {@link PostgresSorts} names it. */
+  /** Whether there is anything of a sort, as {@link PostgresObjectKinds} names it. */
   boolean has(String sort) {
     return sorts.contains(sort);
   }
@@ -150,13 +151,13 @@ final class PostgresScope {
               + given
               + ")";
       case "comment" ->
-          has(PostgresSorts.COMMENT)
+          has(PostgresObjectKinds.COMMENT)
               ? "(SELECT de.description FROM pg_catalog.pg_description de WHERE de.objoid = c.oid"
                   + " AND de.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND de.objsubid = "
                   + given
                   + ")"
               : "NULL";
-      case "identity" -> has(PostgresSorts.SEQUENCE) ? IDENTITY : "NULL";
+      case "identity" -> has(PostgresObjectKinds.SEQUENCE) ? IDENTITY : "NULL";
       case "reordered" ->
           // A partition's columns stand in the parent's order, but for one that was a table before.
           "c.relispartition AND "
@@ -197,7 +198,7 @@ final class PostgresScope {
   }
 
   private String own(String... what) {
-    String own = has(PostgresSorts.EXTENSION) ? ofNoExtension(what) : "TRUE";
+    String own = has(PostgresObjectKinds.EXTENSION) ? ofNoExtension(what) : "TRUE";
     return what[0].equals("pg_class") && !without.isEmpty()
         ? own + " AND " + written("name", what[1] + ".relname") + " NOT IN (" + without + ")"
         : own;

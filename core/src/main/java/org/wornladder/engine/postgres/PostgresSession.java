@@ -11,17 +11,17 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
-import org.wornladder.diff.Ddl;
+import org.wornladder.UnreachableException;
+import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.Footprint;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Pipeline;
-import org.wornladder.engine.PutBack;
+import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.project.EnvironmentSettings;
 import org.wornladder.schema.Schema;
@@ -63,10 +63,10 @@ final class PostgresSession extends JdbcSession {
   private boolean holds;
 
   /** Rows that go to the server with the commit. */
-  private final PostgresRows rows;
+  private final PostgresInsertBuffer rows;
 
-  private final PostgresQueries queries;
-  private final PostgresMarks marks = new PostgresMarks();
+  private final PostgresCatalogQueries queries;
+  private final PostgresTimingMarks marks = new PostgresTimingMarks();
 
   /** Whether a message failed whose transaction is still open on the server. */
   private boolean messageFailed;
@@ -90,8 +90,8 @@ final class PostgresSession extends JdbcSession {
     try (ResultSet facts = control().getResultSet()) {
       facts.next();
       backend = facts.getLong(1);
-      rows = new PostgresRows(backend);
-      queries = new PostgresQueries(backend, access == Access.WRITE);
+      rows = new PostgresInsertBuffer(backend);
+      queries = new PostgresCatalogQueries(backend, access == Access.WRITE);
       id = "backend " + backend + " since " + facts.getString(2);
       user = facts.getString(3);
       String schema = facts.getString(4);
@@ -262,7 +262,7 @@ final class PostgresSession extends JdbcSession {
       gathers = false;
       String message = takeAhead() + rows.take();
       try {
-        Timing timing = PostgresMarks.run(control(), message);
+        Timing timing = PostgresTimingMarks.run(control(), message);
         // In an all-or-nothing run the transaction goes on after its messages.
         putBackInside &= inTransaction();
         return timing;
@@ -343,6 +343,16 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public void empty(List<String> last) throws SQLException {
+    PostgresCleaner.empty(this, last);
+  }
+
+  @Override
+  public List<String> outsideDependents() throws SQLException {
+    return PostgresCleaner.outside(this);
+  }
+
+  @Override
   public Ddl ddl() {
     return new PostgresDdl(schemas);
   }
@@ -353,14 +363,14 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public Schema structureToKeep(List<String> without) throws SQLException {
-    return asked(without, PostgresStructure::readToKeep);
+  public Schema structureWithFingerprint(List<String> without) throws SQLException {
+    return asked(without, PostgresStructure::readWithFingerprint);
   }
 
   @Override
-  public Optional<String> answers(List<String> without) throws SQLException {
+  public Optional<String> catalogFingerprint(List<String> without) throws SQLException {
     try {
-      return asked(without, PostgresStructure::answers);
+      return asked(without, PostgresStructure::catalogFingerprint);
     } catch (SQLException e) {
       // It takes longer than any single query of the structure, and functions of its own: whoever
       // reads instead is told what is really wrong.
@@ -384,7 +394,7 @@ final class PostgresSession extends JdbcSession {
       queries.forget();
     }
     String undo = inside ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
-    try (PutBack after =
+    try (SessionRestore after =
         () -> control().execute(undo + "RESET jit; RESET search_path; " + settings)) {
       return look.at(
           new PostgresStructure(
@@ -395,7 +405,7 @@ final class PostgresSession extends JdbcSession {
   @Override
   public boolean exists(Condition.Presence thing) throws SQLException {
     send(rows.take());
-    return PostgresPresence.of(control(), schemas, thing);
+    return PostgresExistence.of(control(), schemas, thing);
   }
 
   @Override
@@ -408,7 +418,7 @@ final class PostgresSession extends JdbcSession {
                 ? "BEGIN READ ONLY"
                 : "SAVEPOINT ladder_condition; SET LOCAL transaction_read_only = on");
     String undo = own ? "ROLLBACK" : "ROLLBACK TO SAVEPOINT ladder_condition";
-    try (PutBack after = () -> control().execute(undo)) {
+    try (SessionRestore after = () -> control().execute(undo)) {
       return isTrue(query);
     }
   }
@@ -417,30 +427,30 @@ final class PostgresSession extends JdbcSession {
    * Only what refuses a transaction can be in doubt: indexes that are built beside others' work.
    */
   @Override
-  public Optional<String> state(Footprint thing) throws SQLException {
-    if (thing.kind() != Footprint.Kind.INDEX) {
+  public Optional<String> state(StatementTarget thing) throws SQLException {
+    if (thing.kind() != StatementTarget.Kind.INDEX) {
       return super.state(thing);
     }
     try (ResultSet row =
         control().executeQuery(INDEX_STATE.formatted(QUOTING.text(quotedIndex(thing))))) {
       if (!row.next()) {
-        return Optional.of(Footprint.MISSING);
+        return Optional.of(StatementTarget.MISSING);
       }
       return Optional.of(row.getBoolean(1) ? "there, valid" : "there, not valid");
     }
   }
 
   @Override
-  public Optional<String> clearing(Footprint thing) throws SQLException {
+  public Optional<String> clearing(StatementTarget thing) throws SQLException {
     boolean half =
-        thing.change() == Footprint.Change.MAKES
+        thing.change() == StatementTarget.Change.MAKES
             && state(thing).filter("there, not valid"::equals).isPresent();
     return half ? Optional.of("DROP INDEX CONCURRENTLY " + quotedIndex(thing)) : Optional.empty();
   }
 
   /** An index stands in the schema of its table. */
-  private String quotedIndex(Footprint thing) {
-    Footprint.Name from = thing.name().schema().isEmpty() ? thing.table() : thing.name();
+  private String quotedIndex(StatementTarget thing) {
+    StatementTarget.Name from = thing.name().schema().isEmpty() ? thing.table() : thing.name();
     String schema = from.schema().isEmpty() ? schemas.get(0) : from.schema();
     return QUOTING.name(schema) + "." + QUOTING.name(thing.name().plain());
   }

@@ -14,15 +14,15 @@ import org.postgresql.copy.CopyIn;
 import org.postgresql.copy.CopyOut;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
+import org.wornladder.ProjectException;
 import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.BulkRows;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.RowText;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Stage;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
-import org.wornladder.project.ProjectException;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
@@ -51,7 +51,7 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public String staged(Stage stage) {
+  public String staged(StagingTable stage) {
     return "pg_temp." + name(stage.name());
   }
 
@@ -75,14 +75,14 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public void load(Stage stage, SeedRows rows) throws SQLException {
+  public void load(StagingTable stage, SeedRows rows) throws SQLException {
     String columns =
         stage.columns().stream().map(part -> name(part.name())).collect(Collectors.joining(", "));
     String copy = "COPY " + staged(stage) + " (" + LINE + ", " + columns + ") FROM STDIN";
     CopyIn in = driver().getCopyAPI().copyIn(copy);
     try {
       List<ValueKind> kinds = stage.columns().stream().map(part -> kind(part.column())).toList();
-      new RowText(
+      new BulkRows(
               rows,
               kinds,
               PostgresCopyRows::written,
@@ -120,7 +120,8 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public void hash(Stage stage, long most, RowHasher hasher, Runnable onRow) throws SQLException {
+  public void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
+      throws SQLException {
     String columns =
         stage.columns().stream()
             .map(part -> name(part.column().name()))
@@ -192,7 +193,7 @@ final class PostgresStaging extends Staging {
 
   /** The planner knows nothing of a new table's rows. */
   @Override
-  public void index(Stage stage) throws SQLException {
+  public void index(StagingTable stage) throws SQLException {
     session().change("ANALYZE " + staged(stage));
   }
 

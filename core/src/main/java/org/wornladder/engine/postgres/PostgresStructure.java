@@ -11,10 +11,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
-import org.wornladder.engine.StructureRows;
-import org.wornladder.engine.postgres.PostgresQueries.Query;
-import org.wornladder.engine.postgres.PostgresQueries.Question;
-import org.wornladder.engine.postgres.PostgresQueries.Reader;
+import org.wornladder.engine.CatalogRows;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Query;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Question;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Reader;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
@@ -133,19 +133,19 @@ final class PostgresStructure {
        ORDER BY k.conrelid, k.conname""";
 
   private final Statement sql;
-  private final PostgresQueries queries;
+  private final PostgresCatalogQueries queries;
   private final PostgresScope scope;
   private final List<SchemaObject> objects = new ArrayList<>();
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final PostgresComments comments = new PostgresComments();
-  private final PostgresRare rare = new PostgresRare();
+  private final PostgresOtherObjects rare = new PostgresOtherObjects();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final PostgresAttributes attributes = new PostgresAttributes();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final PostgresIndexes indexes;
 
-  PostgresStructure(Statement sql, PostgresQueries queries, PostgresScope scope) {
+  PostgresStructure(Statement sql, PostgresCatalogQueries queries, PostgresScope scope) {
     this.sql = sql;
     this.queries = queries;
     this.scope = scope;
@@ -158,19 +158,19 @@ final class PostgresStructure {
     return schema();
   }
 
-  /** The same, with the fingerprint of the answers, if they tell all. */
-  Schema readToKeep() throws SQLException {
-    PostgresAnswers answers = new PostgresAnswers();
-    ask(answers::seeing);
-    boolean told = indexes.complete();
-    return schema().answering(told ? answers.fingerprint() : Optional.empty());
+  /** The same with the fingerprint of all query results, if they hold the whole structure. */
+  Schema readWithFingerprint() throws SQLException {
+    PostgresCatalogFingerprint fingerprint = new PostgresCatalogFingerprint();
+    ask(fingerprint::observed);
+    boolean complete = indexes.complete();
+    return schema().withCatalogFingerprint(complete ? fingerprint.value() : Optional.empty());
   }
 
-  /** The fingerprint of the answers alone, worked out by the server. */
-  Optional<String> answers() throws SQLException {
-    PostgresAnswers answers = new PostgresAnswers();
-    ask(answers::asking);
-    return answers.fingerprint();
+  /** The fingerprint of all query results, computed by the server. */
+  Optional<String> catalogFingerprint() throws SQLException {
+    PostgresCatalogFingerprint fingerprint = new PostgresCatalogFingerprint();
+    ask(fingerprint::computedByServer);
+    return fingerprint.value();
   }
 
   /** Asks all that there is to ask. */
@@ -190,24 +190,24 @@ final class PostgresStructure {
     List<Query> early = new ArrayList<>();
     List<Query> ofKeys = new ArrayList<>();
     List<Query> late = new ArrayList<>();
-    if (scope.has(PostgresSorts.COMMENT)) {
+    if (scope.has(PostgresObjectKinds.COMMENT)) {
       early.add(query(PostgresComments.QUERY, comments::read));
     }
-    if (scope.has(PostgresSorts.TABLE) || scope.has(PostgresSorts.PARTITIONED_TABLE)) {
+    if (scope.has(PostgresObjectKinds.TABLE) || scope.has(PostgresObjectKinds.PARTITIONED_TABLE)) {
       early.add(query(TABLES, this::readOptions));
       early.add(query(COLUMNS, this::readColumns));
       ofKeys.add(query(PostgresIndexes.DEFAULT_CLASSES, indexes::readClasses));
       ofKeys.add(query(PostgresIndexes.QUERY, indexes::read));
-      if (scope.has(PostgresSorts.UNIQUE)
-          || scope.has(PostgresSorts.CHECK)
-          || scope.has(PostgresSorts.EXCLUSION)) {
+      if (scope.has(PostgresObjectKinds.UNIQUE)
+          || scope.has(PostgresObjectKinds.CHECK)
+          || scope.has(PostgresObjectKinds.EXCLUSION)) {
         late.add(query(CONSTRAINTS, this::readConstraints));
       }
-      if (scope.has(PostgresSorts.FOREIGN_KEY)) {
+      if (scope.has(PostgresObjectKinds.FOREIGN_KEY)) {
         late.add(query(FOREIGN_KEYS, this::readForeignKeys));
       }
     }
-    ofKeys.add(new Query(PostgresRare.EXISTS, rare::readExists, true));
+    ofKeys.add(new Query(PostgresOtherObjects.EXISTS, rare::readExists, true));
     late.addAll(new PostgresObjects(scope, objects).queries());
     List<Question> questions = new ArrayList<>();
     if (!early.isEmpty()) {
@@ -249,7 +249,7 @@ final class PostgresStructure {
     while (rows.next()) {
       Map<String, String> said = new HashMap<>();
       for (int i = 0; i < OPTIONS.size(); i++) {
-        StructureRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
+        CatalogRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
       }
       options.put(rows.getString(1), said);
     }
@@ -276,13 +276,13 @@ final class PostgresStructure {
     if (computed != null) {
       more.put(Column.GENERATED, expression + computed);
     }
-    StructureRows.put(more, Column.IDENTITY, rows.getString(7));
-    StructureRows.put(more, Column.COLLATION, rows.getString(8));
-    StructureRows.put(more, Column.COMMENT, rows.getString(9));
+    CatalogRows.put(more, Column.IDENTITY, rows.getString(7));
+    CatalogRows.put(more, Column.COLLATION, rows.getString(8));
+    CatalogRows.put(more, Column.COMMENT, rows.getString(9));
     if (rows.getString(14) != null) {
       String[] said = (String[]) rows.getArray(14).getArray();
       for (int i = 0; i < said.length; i++) {
-        StructureRows.put(more, OF_COLUMN.get(i), said[i]);
+        CatalogRows.put(more, OF_COLUMN.get(i), said[i]);
       }
     }
     Optional<String> byDefault =
@@ -303,7 +303,7 @@ final class PostgresStructure {
           .add(
               new Constraint(
                   kind,
-                  StructureRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
+                  CatalogRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
                   rows.getString(3),
                   rows.getString(4),
                   comments.onConstraint(rows.getString(1), rows.getString(3))));
@@ -316,7 +316,7 @@ final class PostgresStructure {
           .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
           .add(
               new ForeignKey(
-                  StructureRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
+                  CatalogRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
                   rows.getString(2),
                   attributes.names(rows.getString(1), attributes.numbers(rows.getString(4))),
                   rows.getString(3),

@@ -3,7 +3,7 @@ package org.wornladder.engine.sqlite;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.diff.Difference;
+import org.wornladder.change.Difference;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;

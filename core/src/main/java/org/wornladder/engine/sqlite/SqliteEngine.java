@@ -1,8 +1,6 @@
 package org.wornladder.engine.sqlite;
 
-import java.sql.SQLException;
 import java.time.Clock;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Ability;
@@ -81,11 +79,6 @@ public final class SqliteEngine implements Engine {
     return StatementWords.first(statement, Dialects.SQLITE, 1).contains("ATTACH")
         ? Optional.of("another database")
         : Optional.empty();
-  }
-
-  @Override
-  public void empty(Session session, List<String> last) throws SQLException {
-    SqliteEmptying.empty(session, last);
   }
 
   @Override

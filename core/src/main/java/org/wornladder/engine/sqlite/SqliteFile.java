@@ -3,9 +3,9 @@ package org.wornladder.engine.sqlite;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 
 /**
  * The file behind a SQLite URL: {@code jdbc:sqlite:PATH} or {@code jdbc:sqlite:file:PATH}, with

@@ -12,9 +12,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import org.wornladder.LockWaitException;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.DatabaseLock;
-import org.wornladder.engine.LockWaitException;
-import org.wornladder.engine.UnreachableException;
 
 /**
  * A lock of the operating system on a file beside the database. It goes when its process ends,

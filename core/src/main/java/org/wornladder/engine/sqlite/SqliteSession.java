@@ -11,15 +11,15 @@ import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteErrorCode;
 import org.sqlite.SQLiteException;
 import org.sqlite.SQLiteOpenMode;
-import org.wornladder.diff.Ddl;
+import org.wornladder.UnreachableException;
+import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
-import org.wornladder.engine.PutBack;
+import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.sql.Quoting;
@@ -188,6 +188,11 @@ final class SqliteSession extends JdbcSession {
   }
 
   @Override
+  public void empty(List<String> last) throws SQLException {
+    SqliteCleaner.empty(this, last);
+  }
+
+  @Override
   public Ddl ddl() {
     return new SqliteDdl();
   }
@@ -210,7 +215,7 @@ final class SqliteSession extends JdbcSession {
   @Override
   public boolean holds(String query) throws SQLException {
     control().execute("PRAGMA query_only = ON");
-    try (PutBack after = () -> control().execute("PRAGMA query_only = OFF")) {
+    try (SessionRestore after = () -> control().execute("PRAGMA query_only = OFF")) {
       return isTrue(query);
     }
   }

@@ -10,7 +10,7 @@ import java.util.Optional;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JdbcStaging;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Stage;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.schema.Column;
@@ -34,16 +34,16 @@ final class SqliteStaging extends JdbcStaging {
 
   /** Its rows lie in the order of the file, so that none has to be sought for. */
   @Override
-  public void make(Stage stage) throws SQLException {
+  public void make(StagingTable stage) throws SQLException {
     List<String> columns = new ArrayList<>(List.of(LINE + " INTEGER PRIMARY KEY"));
-    for (Stage.Part part : stage.all()) {
+    for (StagingTable.Part part : stage.all()) {
       columns.add(name(part.name()) + " " + part.column().type());
     }
     session().change("CREATE TABLE " + staged(stage) + " (" + String.join(", ", columns) + ")");
   }
 
   @Override
-  public String staged(Stage stage) {
+  public String staged(StagingTable stage) {
     return "temp." + name(stage.name());
   }
 
@@ -168,7 +168,7 @@ final class SqliteStaging extends JdbcStaging {
   }
 
   @Override
-  public void index(Stage stage) throws SQLException {
+  public void index(StagingTable stage) throws SQLException {
     session()
         .change(
             "CREATE INDEX temp."

@@ -5,12 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.TestLadder;
-import org.wornladder.diff.CreationScript;
-import org.wornladder.diff.Differences;
+import org.wornladder.change.CreationScript;
+import org.wornladder.change.Differences;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.server.TestDatabase;
@@ -27,7 +28,7 @@ class MariadbStructureTest {
   }
 
   private Snapshot structure(TestDatabase of) {
-    return TestLadder.on(of, root).open().show("dev").schema().snapshot();
+    return TestLadder.on(of, root).open().show(Optional.of("dev")).schema().snapshot();
   }
 
   @Test

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.TestLadder;
@@ -28,7 +29,7 @@ class PostgresIndexesTest {
   @TempDir Path root;
 
   private List<String> told(TestDatabase database) {
-    Schema schema = TestLadder.on(database, root).open().show("dev").schema();
+    Schema schema = TestLadder.on(database, root).open().show(Optional.of("dev")).schema();
     List<String> told = new ArrayList<>();
     for (Table table : schema.tables()) {
       for (Index index : table.indexes()) {

@@ -4,16 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.Against;
+import org.wornladder.DriftRung;
+import org.wornladder.RunListener;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.Listener;
-import org.wornladder.diff.Difference;
+import org.wornladder.change.Difference;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
-import org.wornladder.survey.Against;
-import org.wornladder.survey.Official;
 
 /** Somebody alters a table that others have their columns from: these are not altered again. */
 class PostgresInheritanceTest {
@@ -57,13 +58,13 @@ class PostgresInheritanceTest {
   }
 
   private List<Difference> drift() {
-    return ladder.open().drift("dev", Against.EXPECTED).structure();
+    return ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure();
   }
 
   @Test
   void itIsBroughtBack() {
     assertThat(drift()).hasSizeGreaterThan(20);
-    var mending = ladder.open().mending("dev", Against.EXPECTED);
+    var mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED);
     assertThat(mending.leftOut()).isEmpty();
     mending.statements().forEach(database::execute);
     assertThat(drift()).isEmpty();
@@ -71,12 +72,14 @@ class PostgresInheritanceTest {
 
   @Test
   void itIsMadeOfficialAndRunsElsewhere() {
-    Official official =
-        ladder.open().makeOfficial("dev", "by hand", TestLadder.YES, Listener.SILENT);
+    DriftRung official =
+        ladder
+            .open()
+            .driftAsRung(Optional.of("dev"), "by hand", TestLadder.YES, RunListener.SILENT);
     assertThat(official.leftOut()).isEmpty();
     assertThat(drift()).isEmpty();
     // Which of two new columns of a table came first, nothing tells any more.
-    assertThat(ladder.open().drift("dev", Against.RUNGS).structure())
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.RUNGS, false).structure())
         .allMatch(one -> one.name().equals("a_picker"));
     assertThat(ladder.text(official.file()))
         .contains("COMMENT ON COLUMN picking.note IS 'said'", "ON DELETE SET NULL (crate)")

@@ -6,18 +6,19 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.Against;
+import org.wornladder.RunResult;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.Outcome;
-import org.wornladder.diff.Difference;
+import org.wornladder.change.Difference;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Table;
 import org.wornladder.server.PostgresServer;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
-import org.wornladder.survey.Against;
 
 /** A structure so large that a second connection reads a part of it, if it is to be had. */
 class PostgresLargeTest {
@@ -53,7 +54,7 @@ class PostgresLargeTest {
   }
 
   private void isReadWhole(TestLadder by) {
-    List<Table> tables = by.open().show("dev").schema().tables();
+    List<Table> tables = by.open().show(Optional.of("dev")).schema().tables();
     assertThat(tables).hasSize(TABLES);
     for (Table table : tables) {
       assertThat(table.primaryKey()).containsExactly("id");
@@ -63,18 +64,18 @@ class PostgresLargeTest {
           .hasSize(more ? 3 : 1)
           .contains("CREATE INDEX USING btree (code, weight)");
     }
-    assertThat(by.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+    assertThat(by.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure()).isEmpty();
   }
 
   @Test
   void isReadWholeBeforeAndAfterARunAndAfterIt() {
-    Outcome outcome = ladder.apply();
+    RunResult outcome = ladder.apply();
     assertThat(outcome.structure().text()).isEqualTo("+520 tables, +1560 columns, +624 indexes");
     isReadWhole(ladder);
     ladder.rung("0002-less", "DROP INDEX crate_10_low;", "SELECT 1;");
     assertThat(ladder.apply().structure().text()).isEqualTo("-1 index");
     database.execute("DROP INDEX crate_20_one", "ALTER INDEX crate_30_code RENAME TO other");
-    assertThat(ladder.open().drift("dev", Against.EXPECTED).structure())
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
         .extracting(Difference::fullName)
         .containsExactlyInAnyOrder(
             "crate_20.crate_20_one", "crate_30.crate_30_code", "crate_30.other");

@@ -5,18 +5,19 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.wornladder.Against;
+import org.wornladder.RefusedException;
+import org.wornladder.RollbackOptions;
+import org.wornladder.StatementFailedException;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RefusedException;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.climb.StatementFailedException;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
-import org.wornladder.survey.Against;
 
 /** Statements that wait for what follows them, and the rows of a bulk load: who is told of what. */
 class PostgresMessageTest {
@@ -42,7 +43,8 @@ class PostgresMessageTest {
                     .as(up)
                     .startsWith("rungs/0002-wrong.sql:" + line + ":"));
     assertThat(database.events()).endsWith("failed");
-    assertThat(ladder.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
+        .isEmpty();
   }
 
   @ParameterizedTest
@@ -82,7 +84,8 @@ class PostgresMessageTest {
     assertThat(ladder.apply().structure().text()).isEqualTo("+2 tables, +2 columns");
     assertThat(ladder.rollback(new RollbackOptions.To(2)).structure().text())
         .isEqualTo("-1 table, -1 column");
-    assertThat(ladder.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
+        .isEmpty();
   }
 
   @Test

@@ -4,16 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.nio.file.Path;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.wornladder.Against;
+import org.wornladder.RollbackOptions;
 import org.wornladder.TestLadder;
-import org.wornladder.climb.RollbackOptions;
-import org.wornladder.engine.UnreachableException;
+import org.wornladder.UnreachableException;
 import org.wornladder.server.PoolingProxy;
 import org.wornladder.server.PostgresServer;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
-import org.wornladder.survey.Against;
 
 /** A pool in between that deals sessions out anew: found out wherever it happens. */
 class PostgresPoolTest {
@@ -45,8 +46,9 @@ class PostgresPoolTest {
       assertThat(database.query("SELECT id FROM bin"))
           .as("%d queries", queries)
           .containsExactly("1");
-      assertThat(ladder.open().history("dev").history().broken()).isEmpty();
-      assertThat(ladder.open().drift("dev", Against.EXPECTED).structure()).isEmpty();
+      assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
+      assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
+          .isEmpty();
       ladder.rollback(new RollbackOptions.To(0));
     }
     assertThat(refused).isGreaterThan(4);

@@ -8,13 +8,14 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.TestLadder;
-import org.wornladder.diff.CreationScript;
-import org.wornladder.diff.Difference;
-import org.wornladder.diff.Differences;
+import org.wornladder.change.CreationScript;
+import org.wornladder.change.Difference;
+import org.wornladder.change.Differences;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
@@ -41,7 +42,7 @@ class PostgresStructureTest {
   }
 
   private Schema schema() {
-    return TestLadder.on(database, root).open().show("dev").schema();
+    return TestLadder.on(database, root).open().show(Optional.of("dev")).schema();
   }
 
   private Table table(String name) {
@@ -79,13 +80,14 @@ class PostgresStructureTest {
         TestDatabase.make(TestDatabase.Kind.POSTGRES, Files.createDirectories(root.resolve("b")));
     other.execute(table.formatted("tote"));
     Snapshot renamed = schema().snapshot();
-    Snapshot made = TestLadder.on(other, root).open().show("dev").schema().snapshot();
+    Snapshot made = TestLadder.on(other, root).open().show(Optional.of("dev")).schema().snapshot();
     assertThat(renamed).isNotEqualTo(made);
     assertThat(Differences.between(renamed, made)).isEmpty();
     other.execute("DROP INDEX tote_kg_idx");
     assertThat(
             Differences.between(
-                renamed, TestLadder.on(other, root).open().show("dev").schema().snapshot()))
+                renamed,
+                TestLadder.on(other, root).open().show(Optional.of("dev")).schema().snapshot()))
         .extracting(Difference::name)
         .containsExactly("bin_kg_idx");
   }

@@ -17,11 +17,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
-import org.wornladder.engine.UnreachableException;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
@@ -62,8 +62,9 @@ class SqliteSessionTest {
     }
     Environment environment =
         new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
-            .read("dev");
-    return new Target(environment, root, Duration.ofSeconds(1), Duration.ZERO, what -> {});
+            .read(Optional.of("dev"));
+    return new Target(
+        environment, Optional.empty(), root, Duration.ofSeconds(1), Duration.ZERO, what -> {});
   }
 
   private void run(String... statements) throws SQLException {

@@ -1,0 +1,18 @@
+package org.wornladder;
+
+import java.util.Locale;
+
+/** What a database's structure is held against. */
+public enum Against {
+  /** What its history says should stand there. */
+  EXPECTED,
+  /** What the rungs and standing scripts make of an empty database. */
+  RUNGS,
+  /** What the files in {@code schema/} declare. */
+  SCHEMA;
+
+  /** The word as it is typed. */
+  public String word() {
+    return name().toLowerCase(Locale.ROOT);
+  }
+}

@@ -1,0 +1,28 @@
+package org.wornladder;
+
+import java.util.List;
+import org.wornladder.change.Difference;
+
+/**
+ * What was found in a database and made official.
+ *
+ * @param file the rung, relative to the project
+ * @param written the differences that it makes elsewhere
+ * @param leftOut those that cannot be written, and stay differences
+ * @param hidden what this user may not see, so that nobody can tell whether it differs
+ * @param oneWay those of which the way back cannot be written
+ */
+public record DriftRung(
+    String environment,
+    String file,
+    List<Difference> written,
+    List<Difference> leftOut,
+    List<Difference> hidden,
+    List<Difference> oneWay) {
+  public DriftRung {
+    written = List.copyOf(written);
+    leftOut = List.copyOf(leftOut);
+    hidden = List.copyOf(hidden);
+    oneWay = List.copyOf(oneWay);
+  }
+}

@@ -1,0 +1,6 @@
+package org.wornladder;
+
+import org.wornladder.journal.History;
+
+/** A journal as it stands in one environment. */
+public record JournalReport(String environment, String address, boolean isThere, History history) {}

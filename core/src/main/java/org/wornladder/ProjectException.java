@@ -1,0 +1,27 @@
+package org.wornladder;
+
+import java.util.List;
+import org.wornladder.project.Problem;
+import org.wornladder.sql.Place;
+
+/** Files that cannot be worked with; bears every problem found, not only the first. */
+public final class ProjectException extends LadderException {
+  private final transient List<Problem> problems;
+
+  public ProjectException(List<Problem> problems) {
+    super(
+        problems.get(0).message(),
+        problems.get(0).place().toString(),
+        problems.get(0).next(),
+        null);
+    this.problems = List.copyOf(problems);
+  }
+
+  public static ProjectException of(Place place, String message, String next) {
+    return new ProjectException(List.of(Problem.error(place, message, next)));
+  }
+
+  public List<Problem> problems() {
+    return problems;
+  }
+}

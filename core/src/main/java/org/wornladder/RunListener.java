@@ -1,0 +1,39 @@
+package org.wornladder;
+
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.Step;
+import org.wornladder.sql.Statement;
+
+/** Hears how far a run is. Called on the thread that runs; what it throws ends the run. */
+public interface RunListener {
+  RunListener SILENT = new RunListener() {};
+
+  /** Somebody else holds the lock; told once. */
+  default void waiting(String holder) {}
+
+  default void started(Plan plan) {}
+
+  /**
+   * A step begins.
+   *
+   * @param index counted from 1
+   */
+  default void stepStarted(Step step, int index) {}
+
+  default void statementStarted(Step step, Statement statement) {}
+
+  /**
+   * A step could not get what somebody else held, and is tried again after a pause.
+   *
+   * @param attempt which one failed, counted from 1
+   * @param words what the database said; may hold what a script holds
+   */
+  default void retrying(Step step, int attempt, String words) {}
+
+  default void stepDone(RunResult.Done done, int index) {}
+
+  /** Asked between steps: whether to stop here, with what is done left in place. */
+  default boolean wantsStop() {
+    return false;
+  }
+}

@@ -1,0 +1,38 @@
+package org.wornladder;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+
+/**
+ * Options of seeding.
+ *
+ * @param only the tables, or scripts' files, that are meant; empty for all
+ * @param dryRun whether nothing is written
+ * @param sample rows to make up instead of the seeds in the settings
+ * @param shown how many changed rows of each table are told; 0 for none
+ */
+public record SeedOptions(
+    List<String> only, boolean dryRun, int shown, Optional<SampleOrder> sample) {
+  /** All seeds, for good. */
+  public static final SeedOptions ALL = new SeedOptions(List.of(), false, 0);
+
+  /**
+   * Rows that shall be made up for one table, and nothing else.
+   *
+   * @param rows how many; empty for as many as its file says, or fifty
+   */
+  public record SampleOrder(String table, OptionalLong rows) {}
+
+  /** Seeds as they stand in the settings. */
+  public SeedOptions(List<String> only, boolean dryRun, int shown) {
+    this(only, dryRun, shown, Optional.empty());
+  }
+
+  public SeedOptions {
+    only = List.copyOf(only);
+    if (shown < 0) {
+      throw new IllegalArgumentException("shown is " + shown);
+    }
+  }
+}

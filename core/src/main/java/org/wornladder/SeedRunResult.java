@@ -1,0 +1,21 @@
+package org.wornladder;
+
+import java.util.List;
+
+/**
+ * What seeding an environment did, or would do.
+ *
+ * @param written whether it was done
+ * @param elapsedMs how long it took, in milliseconds, without what a person thought about it
+ */
+public record SeedRunResult(
+    String environment, boolean written, List<SeedResult> results, long elapsedMs) {
+  public SeedRunResult {
+    results = List.copyOf(results);
+  }
+
+  /** Whether everything was as it should be. */
+  public boolean isQuiet() {
+    return results.stream().allMatch(SeedResult::isQuiet);
+  }
+}

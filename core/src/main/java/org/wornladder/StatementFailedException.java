@@ -1,0 +1,40 @@
+package org.wornladder;
+
+import java.util.Optional;
+
+/** A statement that the database refused. Says which, what it said, and what is left of it all. */
+public final class StatementFailedException extends LadderException {
+  private final transient Failure failure;
+
+  /**
+   * What failed.
+   *
+   * @param step the rung's label or the standing script's name
+   * @param place file, line and column of the statement, or the file alone
+   * @param statement its text without secrets; empty where the commit failed
+   * @param words the database's own
+   * @param left what is now in the database, in one sentence
+   * @param completed how many steps were completed before it in this run
+   */
+  public record Failure(
+      String environment,
+      String step,
+      String place,
+      Optional<String> statement,
+      String words,
+      String left,
+      int completed) {}
+
+  public StatementFailedException(Failure failure, String next, Throwable cause) {
+    super(
+        failure.step() + " failed on " + failure.environment() + ": " + failure.words(),
+        failure.place(),
+        next,
+        cause);
+    this.failure = failure;
+  }
+
+  public Failure failure() {
+    return failure;
+  }
+}

@@ -1,0 +1,21 @@
+package org.wornladder;
+
+import java.util.List;
+import org.wornladder.change.CreationScript;
+import org.wornladder.schema.Snapshot;
+
+/**
+ * What stands in a database, as SQL.
+ *
+ * @param unseen sorts of things, as {@link Snapshot#unseenKinds} names them
+ */
+public record StructureSql(CreationScript script, List<String> unseen) {
+  public StructureSql {
+    unseen = List.copyOf(unseen);
+  }
+
+  /** Whether all that stands there is told. */
+  public boolean isWhole() {
+    return script.leftOut().isEmpty() && unseen.isEmpty();
+  }
+}

@@ -1,0 +1,77 @@
+package org.wornladder.change;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+
+/**
+ * The things that a project leaves to others: patterns such as {@code table:legacy_*} or {@code
+ * column:grower.fax}, a kind and a name in which a star stands for any letters. What is part of an
+ * ignored table is ignored with it; {@code partition:*} means the partitions of tables.
+ */
+public final class IgnoreFilter {
+  private static final String PARTITION = "partition";
+  private static final String BOUND = "partition bound";
+
+  private final List<Rule> rules = new ArrayList<>();
+
+  private record Rule(String kind, Pattern name) {}
+
+  public IgnoreFilter(List<String> patterns) {
+    for (String pattern : patterns) {
+      int colon = pattern.indexOf(':');
+      String kind = pattern.substring(0, Math.max(0, colon)).strip().toLowerCase(Locale.ROOT);
+      rules.add(new Rule(kind, glob(pattern.substring(colon + 1).strip())));
+    }
+  }
+
+  private static Pattern glob(String text) {
+    List<String> parts = new ArrayList<>();
+    for (String part : text.split("\\*", -1)) {
+      parts.add(part.isEmpty() ? "" : Pattern.quote(part));
+    }
+    return Pattern.compile(String.join(".*", parts));
+  }
+
+  /** The differences that count. */
+  public List<Difference> without(List<Difference> differences) {
+    return differences.stream().filter(difference -> !ignores(difference)).toList();
+  }
+
+  /** The differences that the patterns name. */
+  public List<Difference> ignored(List<Difference> differences) {
+    return differences.stream().filter(this::ignores).toList();
+  }
+
+  private boolean ignores(Difference difference) {
+    for (Rule rule : rules) {
+      if (ignores(rule, difference)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean ignores(Rule rule, Difference difference) {
+    Optional<Element> either = difference.after().or(difference::before);
+    if (rule.kind().equals(PARTITION)) {
+      return either.flatMap(element -> element.fact(BOUND)).isPresent()
+          && rule.name().matcher(difference.name()).matches();
+    }
+    if (rule.kind().equals(difference.kind().word())
+        && rule.name().matcher(difference.fullName()).matches()) {
+      return true;
+    }
+    String table =
+        difference.table().isEmpty()
+            ? either.flatMap(element -> element.fact("table")).orElse("")
+            : difference.table();
+    return rule.kind().equals(Kind.TABLE.word())
+        && !table.isEmpty()
+        && rule.name().matcher(table).matches();
+  }
+}

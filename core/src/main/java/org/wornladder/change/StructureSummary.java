@@ -1,0 +1,76 @@
+package org.wornladder.change;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.Snapshot;
+
+/**
+ * How many things of each kind two structures differ in.
+ *
+ * @param counts one for each kind that differs; columns, keys and indexes of whole tables count too
+ */
+public record StructureSummary(List<Count> counts) {
+  /** Things of one kind that came, went, or are there in both but not the same. */
+  public record Count(Kind kind, int added, int removed, int changed) {
+    private Count plus(Difference.Change change) {
+      return switch (change) {
+        case ADDED -> new Count(kind, added + 1, removed, changed);
+        case REMOVED -> new Count(kind, added, removed + 1, changed);
+        case CHANGED -> new Count(kind, added, removed, changed + 1);
+      };
+    }
+  }
+
+  public StructureSummary {
+    counts = List.copyOf(counts);
+  }
+
+  public static StructureSummary between(Snapshot before, Snapshot after) {
+    return of(Differences.between(before, after));
+  }
+
+  public static StructureSummary of(List<Difference> differences) {
+    Map<Kind, Count> counts = new EnumMap<>(Kind.class);
+    for (Difference difference : differences) {
+      count(counts, difference.kind(), difference.change());
+      if (difference.change() != Difference.Change.CHANGED) {
+        Element whole = difference.after().or(difference::before).orElseThrow();
+        for (Element part : whole.parts()) {
+          if (part.kind() != Kind.PRIMARY_KEY) {
+            count(counts, part.kind(), difference.change());
+          }
+        }
+      }
+    }
+    return new StructureSummary(List.copyOf(counts.values()));
+  }
+
+  private static void count(Map<Kind, Count> counts, Kind kind, Difference.Change change) {
+    counts.put(kind, counts.getOrDefault(kind, new Count(kind, 0, 0, 0)).plus(change));
+  }
+
+  /** {@code +1 table, +3 columns, 1 view changed}; {@code no change} if nothing differs. */
+  public String text() {
+    List<String> parts = new ArrayList<>();
+    for (Count count : counts) {
+      if (count.added() > 0) {
+        parts.add("+" + named(count, count.added()));
+      }
+      if (count.removed() > 0) {
+        parts.add("-" + named(count, count.removed()));
+      }
+      if (count.changed() > 0) {
+        parts.add(named(count, count.changed()) + " changed");
+      }
+    }
+    return parts.isEmpty() ? "no change" : String.join(", ", parts);
+  }
+
+  private static String named(Count count, int number) {
+    return number + " " + (number == 1 ? count.kind().word() : count.kind().plural());
+  }
+}

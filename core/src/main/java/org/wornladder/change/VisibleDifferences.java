@@ -1,0 +1,56 @@
+package org.wornladder.change;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.Snapshot;
+
+/**
+ * Differences, separated from those that cannot be decided because the user who read one of the
+ * structures may not see an object, or not its definition.
+ *
+ * @param visible what differs
+ * @param undecidable what may differ or not
+ */
+public record VisibleDifferences(List<Difference> visible, List<Difference> undecidable) {
+  /** Where nothing differs. */
+  public static final VisibleDifferences NOTHING = new VisibleDifferences(List.of(), List.of());
+
+  public VisibleDifferences {
+    visible = List.copyOf(visible);
+    undecidable = List.copyOf(undecidable);
+  }
+
+  /** Separates the differences of two structures. */
+  public static VisibleDifferences of(
+      List<Difference> differences, Snapshot before, Snapshot after) {
+    List<Difference> visible = new ArrayList<>();
+    List<Difference> undecidable = new ArrayList<>();
+    for (Difference difference : differences) {
+      boolean both = difference.before().isPresent() && difference.after().isPresent();
+      boolean unseen =
+          both
+              ? isHidden(difference.before()) || isHidden(difference.after())
+              : isUnseen(difference, difference.before(), before.unseen())
+                  || isUnseen(difference, difference.after(), after.unseen());
+      (unseen ? undecidable : visible).add(difference);
+    }
+    return new VisibleDifferences(visible, undecidable);
+  }
+
+  private static boolean isHidden(Optional<Element> side) {
+    return side.filter(Element::isHidden).isPresent();
+  }
+
+  private static boolean isUnseen(Difference difference, Optional<Element> side, Set<Kind> unseen) {
+    return side.isEmpty() && unseen.contains(difference.kind());
+  }
+
+  /** The kinds and names of things. */
+  public static List<String> names(List<Difference> things) {
+    return things.stream().map(Difference::words).toList();
+  }
+}

@@ -1,2 +1,0 @@
-/** Differences of two structures. Pure functions: two trees in, a value out. */
-package org.wornladder.diff;

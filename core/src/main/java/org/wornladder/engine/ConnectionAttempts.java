@@ -1,0 +1,142 @@
+package org.wornladder.engine;
+
+import java.io.EOFException;
+import java.net.SocketException;
+import java.net.SocketTimeoutException;
+import java.net.UnknownHostException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.function.Function;
+import javax.net.ssl.SSLException;
+import org.wornladder.UnreachableException;
+
+/** Connects to a server, and waits for one that is still starting if that is asked for. */
+public final class ConnectionAttempts {
+  /** How long a server may take to answer at all, in seconds. */
+  public static final int ANSWER_SECONDS = 10;
+
+  private static final long FIRST_PAUSE_MS = 100;
+  private static final long LONGEST_PAUSE_MS = 2000;
+
+  private ConnectionAttempts() {}
+
+  /** What a failure to connect means. */
+  public enum Answer {
+    /** Refused, starting up, full, no such host: a later attempt may do. */
+    NOT_YET,
+    WRONG_CREDENTIALS,
+    NO_DATABASE,
+    OTHER
+  }
+
+  /** One attempt. */
+  public interface Attempt {
+    Connection connect() throws SQLException;
+  }
+
+  /**
+   * Connects; repeats what may succeed later until the target's patience ends.
+   *
+   * @throws UnreachableException in the end, or at once where waiting cannot help
+   */
+  public static Connection patiently(
+      Target target, String shown, Attempt attempt, Function<SQLException, Answer> meaning) {
+    long end = System.nanoTime() + target.await().toNanos();
+    long pause = FIRST_PAUSE_MS;
+    boolean told = false;
+    while (true) {
+      try {
+        return target.dataSource().isPresent()
+            ? target.dataSource().get().getConnection()
+            : attempt.connect();
+      } catch (SQLException e) {
+        Answer answer = meaning.apply(e);
+        if (answer != Answer.NOT_YET || System.nanoTime() >= end) {
+          throw failure(target, shown, e, answer);
+        }
+        if (!told) {
+          target.onWait().accept(shown + " to answer");
+          told = true;
+        }
+        sleep(pause);
+        pause = Math.min(LONGEST_PAUSE_MS, pause * 2);
+      }
+    }
+  }
+
+  private static void sleep(long milliseconds) {
+    try {
+      Thread.sleep(milliseconds);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new UnreachableException("interrupted while connecting", "", "", e);
+    }
+  }
+
+  /** A failure to connect as a person can act on it. */
+  public static UnreachableException failure(
+      Target target, String shown, SQLException e, Answer answer) {
+    String name = target.environment().name();
+    String where = "environment " + name + ", " + shown;
+    String words = target.environment().secrets().mask(words(e));
+    return switch (answer) {
+      case WRONG_CREDENTIALS ->
+          new UnreachableException(
+              "the server refuses the user or the password: " + words,
+              where,
+              "see user: and password: of " + name + " in ladder.yaml, and the variables they name",
+              e);
+      case NO_DATABASE ->
+          new UnreachableException(
+              "the server has no such database: " + words,
+              where,
+              "make it with the server's own tools, or correct the url of " + name,
+              e);
+      case NOT_YET ->
+          new UnreachableException(
+              "the server cannot be reached: " + words,
+              where,
+              "see that it runs and that the url of "
+                  + name
+                  + " is right; --await SECONDS waits for one that is starting",
+              e);
+      case OTHER ->
+          new UnreachableException(
+              "the database cannot be opened: " + words, where, "see the url of " + name, e);
+    };
+  }
+
+  /**
+   * Whether the way to the server failed, and may be open later. A certificate that is wrong or not
+   * there stays so.
+   */
+  public static boolean isOfTheNetwork(SQLException e) {
+    boolean network = false;
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (cause instanceof SSLException) {
+        return false;
+      }
+      network |=
+          cause instanceof SocketException
+              || cause instanceof SocketTimeoutException
+              || cause instanceof UnknownHostException
+              || cause instanceof EOFException;
+    }
+    return network;
+  }
+
+  private static String words(SQLException e) {
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (cause instanceof UnknownHostException) {
+        return "no such host: " + cause.getMessage();
+      }
+      if (cause instanceof java.net.ConnectException) {
+        return "connection refused";
+      }
+      if (cause instanceof SocketTimeoutException) {
+        return "it accepts connections and does not answer";
+      }
+    }
+    return String.valueOf(e.getMessage()).strip();
+  }
+}

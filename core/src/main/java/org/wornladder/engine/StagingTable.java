@@ -1,0 +1,40 @@
+package org.wornladder.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.wornladder.schema.Column;
+
+/**
+ * A temporary table for rows that shall stand in a real one.
+ *
+ * @param name its own name, without a schema
+ * @param table the real table, as the structure names it
+ * @param columns in the order of the rows that it takes
+ * @param resolved columns beyond those, to be filled later
+ * @param key the columns of the real table by which rows are found; all of them are among those
+ *     here
+ */
+public record StagingTable(
+    String name, String table, List<Part> columns, List<Part> resolved, List<String> key) {
+  /**
+   * One column.
+   *
+   * @param name its name here
+   * @param table where the column stands whose type it has
+   * @param column that column
+   */
+  public record Part(String name, String table, Column column) {}
+
+  public StagingTable {
+    columns = List.copyOf(columns);
+    resolved = List.copyOf(resolved);
+    key = List.copyOf(key);
+  }
+
+  /** All its columns but the one that says where a row stands. */
+  public List<Part> all() {
+    List<Part> all = new ArrayList<>(columns);
+    all.addAll(resolved);
+    return all;
+  }
+}

@@ -1,0 +1,361 @@
+package org.wornladder.execution;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.ApplyOptions;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Engine;
+import org.wornladder.journal.History;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.journal.RungRecord.Progress;
+import org.wornladder.journal.RungRecord.State;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Header;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+import org.wornladder.sql.Statement;
+
+/** Plans the way up: which rungs wait, in which order, and whether they may run. */
+public final class ApplyPlanner {
+  /** How many rungs one note names. */
+  private static final int MOST_NAMED = 5;
+
+  private final PlanningContext basis;
+  private final Project project;
+  private final Environment environment;
+  private final Engine engine;
+  private final History history;
+  private final ApplyOptions options;
+  private final Map<Long, UncertainStatement> doubts;
+  private final ScriptPreparation preparation;
+
+  /** Asked for each waiting rung, so it is looked for once. */
+  private final long highest;
+
+  private final List<Refusal> refusals = new ArrayList<>();
+  private final List<String> notes = new ArrayList<>();
+
+  /**
+   * @param doubts what the database says of the statements in doubt, by rung
+   */
+  public ApplyPlanner(
+      PlanningContext basis, ApplyOptions options, Map<Long, UncertainStatement> doubts) {
+    this.doubts = doubts;
+    this.basis = basis;
+    this.project = basis.project();
+    this.environment = basis.environment();
+    this.engine = basis.engine();
+    this.history = basis.history();
+    this.options = options;
+    preparation = basis.preparation();
+    highest = history.highest();
+  }
+
+  /**
+   * The plan.
+   *
+   * @param promoted what the environment that this one is promoted from says of its rungs; empty if
+   *     there is none
+   * @throws RefusedException with every reason why it may not run
+   * @throws org.wornladder.ProjectException if a waiting rung cannot be read
+   */
+  public Plan plan(Optional<History> promoted) {
+    checkTarget();
+    checkInPlace();
+    List<Rung> waiting = waiting();
+    waiting.forEach(rung -> checkWaiting(rung, promoted));
+    waiting.forEach(this::notePoints);
+    noteAbsent();
+    if (!refusals.isEmpty()) {
+      throw new RefusedException(refusals);
+    }
+    StandingPlanner standing = new StandingPlanner(basis);
+    List<Step> steps = new ArrayList<>();
+    Map<String, Integer> lastLift = lastLift(waiting);
+    for (int i = 0; i < waiting.size(); i++) {
+      steps.add(step(waiting.get(i), i, lastLift, standing));
+    }
+    if (leavesRungs()) {
+      notes.add("standing scripts wait until all rungs are in place");
+    } else {
+      standing.afterRungs().ifPresent(steps::add);
+    }
+    return basis.plan(Direction.UP, steps, options.together(), notes);
+  }
+
+  private void checkTarget() {
+    if (options.to().isPresent() && project.rung(options.to().getAsLong()).isEmpty()) {
+      refuse("there is no rung " + options.to().getAsLong(), "rungs/", "ladder status lists them");
+    }
+  }
+
+  private void checkInPlace() {
+    for (RungRecord record : history.rungs().values()) {
+      Optional<Rung> file = project.rung(record.number());
+      if (record.isInPlace() && file.isPresent() && isWorn(record, file.get())) {
+        refuseWorn(file.get());
+      }
+      if (record.state() == State.STUCK) {
+        checkStuck(record, file);
+      }
+    }
+  }
+
+  static boolean isWorn(RungRecord record, Rung rung) {
+    return !record.up().isSame(rung.script());
+  }
+
+  private void refuseWorn(Rung rung) {
+    String redo =
+        environment.settings().disposable()
+            ? "; or run it anew: ladder rollback "
+                + environment.name()
+                + " --to "
+                + project.label(before(rung.number()))
+                + " --from-journal, then ladder apply "
+                + environment.name()
+            : "";
+    refuse(
+        rung.label() + " is worn: edited since it ran on " + environment.name(),
+        rung.file(),
+        "put the old text back (git checkout -- "
+            + rung.file()
+            + ") and write the change as a new rung"
+            + redo
+            + "; or take the edit as it is: ladder settle "
+            + environment.name()
+            + " "
+            + rung.label()
+            + " --accept-file --because TEXT");
+  }
+
+  /** The number in place below another; 0 if there is none. */
+  private long before(long number) {
+    return history.rungs().values().stream()
+        .filter(record -> record.isInPlace() && record.number() < number)
+        .mapToLong(RungRecord::number)
+        .max()
+        .orElse(0);
+  }
+
+  private void checkStuck(RungRecord record, Optional<Rung> file) {
+    Progress progress = record.progress();
+    String label = project.label(record.number());
+    String settle = "ladder settle " + environment.name() + " " + label;
+    if (!progress.up()) {
+      refuse(
+          label + " is stuck on its way down, after statement " + progress.done(),
+          "environment " + environment.name(),
+          "ladder rollback " + environment.name() + " goes on with it");
+    } else if (progress.doubtful() > 0 && !doubts.get(record.number()).isSettled()) {
+      refuse(
+          StuckText.inDoubt(label, doubts.get(record.number())),
+          "environment " + environment.name(),
+          StuckText.settle(environment.name(), label));
+    } else if (file.isEmpty()) {
+      refuse(
+          label + " is stuck after statement " + progress.done() + ", and its file is gone",
+          "environment " + environment.name(),
+          "put the file back, then ladder apply " + environment.name());
+    } else if (progress.done() > 0 && isWorn(record, file.get())) {
+      refuse(
+          label
+              + " is stuck after statement "
+              + progress.done()
+              + ", and its file was edited since",
+          file.get().file(),
+          settle + " --accept-file --because TEXT goes on with the new text after that statement");
+    }
+  }
+
+  private List<Rung> waiting() {
+    List<Rung> waiting = new ArrayList<>();
+    for (Rung rung : project.rungs()) {
+      boolean wanted = options.to().isEmpty() || rung.number() <= options.to().getAsLong();
+      if (wanted && !history.isInPlace(rung.number())) {
+        waiting.add(rung);
+      }
+    }
+    return waiting;
+  }
+
+  private boolean leavesRungs() {
+    return options.to().isPresent()
+        && project.rungs().stream()
+            .anyMatch(
+                rung ->
+                    rung.number() > options.to().getAsLong() && !history.isInPlace(rung.number()));
+  }
+
+  private void checkWaiting(Rung rung, Optional<History> promoted) {
+    if (rung.number() < highest && !environment.settings().lateAllowed()) {
+      refuse(
+          rung.label()
+              + " is late: "
+              + project.label(highest)
+              + " already ran on "
+              + environment.name(),
+          rung.file(),
+          "ladder renumber "
+              + rung.number()
+              + " gives the file a number above "
+              + project.label(highest)
+              + "; or write late: allow under "
+              + environment.name()
+              + " in ladder.yaml");
+    }
+    Header header = rung.script().header();
+    if (options.together() && !engine.abilities().contains(Ability.TRANSACTIONAL_DDL)) {
+      refuse(
+          engine.name() + " cannot undo changes of structure, so --together would be no promise",
+          "environment " + environment.name(),
+          "apply without --together");
+    }
+    if (header.outsideTransaction() && options.together()) {
+      refuse(
+          rung.label() + " runs outside a transaction, so it cannot be part of --together",
+          rung.file(),
+          "apply without --together, or with --to the rung before it");
+    }
+    promoted.ifPresent(from -> checkPromoted(rung, from));
+  }
+
+  private void checkPromoted(Rung rung, History from) {
+    String origin = environment.settings().promotedFrom().orElseThrow();
+    Optional<RungRecord> there = from.rung(rung.number()).filter(RungRecord::isInPlace);
+    if (there.isEmpty()) {
+      refuse(
+          rung.label()
+              + " is not in place on "
+              + origin
+              + ", from which "
+              + environment.name()
+              + " is promoted",
+          rung.file(),
+          "ladder apply " + origin + " first");
+    } else if (isWorn(there.get(), rung)) {
+      refuse(
+          rung.label() + " ran on " + origin + " with another text",
+          rung.file(),
+          "see ladder status " + origin);
+    }
+  }
+
+  /** What a person should know before saying yes. */
+  private void notePoints(Rung rung) {
+    if (rung.number() < highest) {
+      notes.add(rung.label() + " is late: " + project.label(highest) + " already ran there");
+    }
+    boolean runs = !(decision(rung.script().header()) instanceof Decision.PassOver);
+    if (environment.settings().guarded() && runs) {
+      oneWay(rung).ifPresent(why -> notes.add(rung.label() + " is one-way: " + why));
+    }
+  }
+
+  private void noteAbsent() {
+    List<String> absent = new ArrayList<>();
+    for (RungRecord record : history.rungs().values()) {
+      if (record.isInPlace() && project.rung(record.number()).isEmpty()) {
+        absent.add(project.label(record.number()));
+      }
+    }
+    if (absent.isEmpty()) {
+      return;
+    }
+    boolean one = absent.size() == 1;
+    List<String> named = absent.subList(0, Math.min(absent.size(), MOST_NAMED));
+    String more =
+        absent.size() > MOST_NAMED ? " and " + (absent.size() - MOST_NAMED) + " more" : "";
+    notes.add(
+        String.join(", ", named)
+            + more
+            + (one ? " is" : " are")
+            + " in place on "
+            + environment.name()
+            + ", but this checkout has no file for "
+            + (one ? "it" : "them")
+            + "; ladder rollback "
+            + environment.name()
+            + " --absent takes "
+            + (one ? "it" : "them")
+            + " back");
+  }
+
+  /** For each standing script, the last waiting rung that lifts it: there it is put back. */
+  private static Map<String, Integer> lastLift(List<Rung> waiting) {
+    Map<String, Integer> last = new HashMap<>();
+    for (int i = 0; i < waiting.size(); i++) {
+      for (String name : waiting.get(i).script().header().lifts()) {
+        last.put(name, i);
+      }
+    }
+    return last;
+  }
+
+  private Step.OfRung step(
+      Rung rung, int index, Map<String, Integer> lastLift, StandingPlanner standing) {
+    Header header = rung.script().header();
+    Decision decision = decision(header);
+    boolean runs = !(decision instanceof Decision.PassOver);
+    List<Statement> statements =
+        runs ? preparation.statements(rung.script(), Direction.UP) : List.of();
+    if (runs && statements.isEmpty()) {
+      throw RefusedException.of(
+          rung.label() + " has no way up for " + engine.name(),
+          rung.file(),
+          "write --| up, or --| up on " + engine.name());
+    }
+    List<String> back =
+        header.lifts().stream().filter(name -> lastLift.get(name) == index).toList();
+    boolean certain = decision instanceof Decision.Run;
+    Optional<RungRecord> record =
+        history.rung(rung.number()).filter(found -> found.state() == State.STUCK);
+    Optional<UncertainStatement> doubt = record.map(found -> doubts.get(found.number()));
+    return new Step.OfRung(
+        Direction.UP,
+        rung.number(),
+        rung.label(),
+        rung.about(),
+        new RecordedScript.OfFile(rung),
+        rung.file(),
+        basis.runsStatementWise(header, statements),
+        statements,
+        doubt
+            .map(UncertainStatement::done)
+            .orElse(record.map(found -> found.progress().done()).orElse(0)),
+        doubt,
+        false,
+        decision,
+        runs ? standing.lift(header.lifts(), rung.label()) : List.of(),
+        runs ? standing.putBack(back, certain) : List.of(),
+        oneWay(rung));
+  }
+
+  private Decision decision(Header header) {
+    if (!header.onlyIn().isEmpty() && !header.onlyIn().contains(environment.name())) {
+      return new Decision.PassOver("only in " + String.join(", ", header.onlyIn()));
+    }
+    return header.conditions().isEmpty()
+        ? new Decision.Run()
+        : new Decision.AtItsTurn(header.conditions(), header.passes());
+  }
+
+  private Optional<String> oneWay(Rung rung) {
+    if (rung.script().noWayDown().isPresent()) {
+      return rung.script().noWayDown();
+    }
+    return rung.script().hasWayDown(engine.name())
+        ? Optional.empty()
+        : Optional.of("no way down is written");
+  }
+
+  private void refuse(String what, String where, String next) {
+    refusals.add(new Refusal(what, where, next));
+  }
+}

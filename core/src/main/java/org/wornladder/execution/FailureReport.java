@@ -1,0 +1,109 @@
+package org.wornladder.execution;
+
+import java.sql.SQLException;
+import java.util.Optional;
+import org.wornladder.LadderException;
+import org.wornladder.StatementFailedException;
+import org.wornladder.StatementFailedException.Failure;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
+import org.wornladder.project.Direction;
+import org.wornladder.sql.Statement;
+
+/** Says what failed, where, what is left of it and what to do next; secrets masked. */
+final class FailureReport {
+  private final Session session;
+  private final Plan plan;
+
+  FailureReport(Session session, Plan plan) {
+    this.session = session;
+    this.plan = plan;
+  }
+
+  Fault fault(SQLException e) {
+    return session.fault(e);
+  }
+
+  /** The database's words. */
+  String words(SQLException e) {
+    return plan.secrets().mask(session.fault(e).words());
+  }
+
+  /**
+   * @param current the statement that ran; empty if it was none of the script's
+   * @param left what is left of the step
+   * @param stuck whether it goes on behind a statement that is done
+   * @param stepsDone how many steps were done before
+   */
+  LadderException of(
+      Step step,
+      Optional<Statement> current,
+      String left,
+      boolean stuck,
+      int stepsDone,
+      SQLException e) {
+    Fault fault = session.fault(e);
+    boolean ofTheScript =
+        switch (fault.kind()) {
+          case CUT, STRANDED -> false;
+          default -> true;
+        };
+    if (!ofTheScript) {
+      return DatabaseErrors.translate(session, plan.environment(), "running " + step.label(), e);
+    }
+    String label = step instanceof Step.OfRung rung ? rung.label() : "standing script";
+    String place =
+        current
+            .map(statement -> statement.place().toString())
+            .orElseGet(() -> step instanceof Step.OfRung rung ? rung.source() : "standing/");
+    Optional<String> text = current.map(statement -> plan.secrets().mask(statement.text()));
+    return new StatementFailedException(
+        new Failure(plan.environment(), label, place, text, words(e), left, stepsDone),
+        advice(fault, stuck ? label : ""),
+        masked(e));
+  }
+
+  /**
+   * @param stuck the rung's label if it is; empty if not
+   */
+  private String advice(Fault fault, String stuck) {
+    String again =
+        plan.direction() == Direction.UP
+            ? "ladder apply " + plan.environment()
+            : "ladder rollback " + plan.environment();
+    return switch (fault.kind()) {
+      case FULL -> "make room on the disk, then run it again";
+      case BUSY -> "somebody else holds what it needs: run it again, or with --retries N";
+      case TIMEOUT -> "it took longer than statement-timeout allows: " + again + " tries it again";
+      case DENIED -> "grant the right to the database's user, then " + again;
+      default ->
+          plan.direction() == Direction.UP
+              ? mending(stuck, again)
+              : "mend the way down, then " + again;
+    };
+  }
+
+  private String mending(String stuck, String again) {
+    return stuck.isEmpty()
+        ? "mend the statement, then " + again
+        : "mend what it stumbled over, then "
+            + again
+            + "; if that was the file, first ladder settle "
+            + plan.environment()
+            + " "
+            + stuck
+            + " --accept-file --because TEXT";
+  }
+
+  /** The cause as it may be shown: a database repeats what it was given. */
+  private SQLException masked(SQLException e) {
+    String message = plan.secrets().mask(String.valueOf(e.getMessage()));
+    SQLException shown = new SQLException(message, e.getSQLState(), e.getErrorCode());
+    shown.setStackTrace(e.getStackTrace());
+    for (Throwable second : e.getSuppressed()) {
+      shown.addSuppressed(second instanceof SQLException failure ? masked(failure) : second);
+    }
+    return shown;
+  }
+}

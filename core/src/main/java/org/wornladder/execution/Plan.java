@@ -1,0 +1,55 @@
+package org.wornladder.execution;
+
+import java.util.List;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Secrets;
+
+/**
+ * What a run will do.
+ *
+ * @param address the database as a person would name it
+ * @param isThere whether the database exists already
+ * @param together whether all steps are one transaction
+ * @param notes what is worth knowing before it runs
+ * @param secrets what must be masked wherever a statement is shown
+ */
+public record Plan(
+    Direction direction,
+    String environment,
+    String engine,
+    String address,
+    boolean isThere,
+    List<Step> steps,
+    boolean together,
+    List<String> notes,
+    Secrets secrets) {
+  public Plan {
+    steps = List.copyOf(steps);
+    notes = List.copyOf(notes);
+  }
+
+  public boolean isEmpty() {
+    return steps.isEmpty();
+  }
+
+  /** The same without standing scripts. */
+  public Plan withRungsAlone() {
+    return new Plan(
+        direction,
+        environment,
+        engine,
+        address,
+        isThere,
+        List.copyOf(rungs()),
+        together,
+        notes,
+        secrets);
+  }
+
+  public List<Step.OfRung> rungs() {
+    return steps.stream()
+        .filter(Step.OfRung.class::isInstance)
+        .map(Step.OfRung.class::cast)
+        .toList();
+  }
+}

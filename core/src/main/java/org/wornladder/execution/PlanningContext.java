@@ -1,0 +1,54 @@
+package org.wornladder.execution;
+
+import java.util.List;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.journal.History;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Header;
+import org.wornladder.project.Project;
+import org.wornladder.sql.Statement;
+
+/**
+ * What a plan is computed from: the files, the environment, and what its journal says.
+ *
+ * @param session open, for its name and address; a plan reads nothing else from it
+ */
+public record PlanningContext(
+    Project project, Environment environment, Engine engine, Session session, History history) {
+  /** Prepares scripts for this environment. */
+  ScriptPreparation preparation() {
+    return new ScriptPreparation(engine, environment);
+  }
+
+  /**
+   * Whether a way runs statement by statement: because it says so, or because it changes the
+   * structure where the engine cannot undo that.
+   */
+  boolean runsStatementWise(Header header, List<Statement> statements) {
+    boolean undone =
+        engine.abilities().contains(Ability.TRANSACTIONAL_DDL)
+            || statements.stream().allMatch(engine::joinsTransaction);
+    return header.outsideTransaction() || !undone;
+  }
+
+  /** A plan that does nothing, for what wants approval without running a step. */
+  public Plan empty() {
+    return plan(Direction.UP, List.of(), false, List.of());
+  }
+
+  Plan plan(Direction direction, List<Step> steps, boolean together, List<String> notes) {
+    return new Plan(
+        direction,
+        environment.name(),
+        engine.name(),
+        session.address(),
+        session.isThere(),
+        steps,
+        together,
+        notes,
+        environment.secrets());
+  }
+}

@@ -1,0 +1,250 @@
+package org.wornladder.execution;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.RollbackOptions;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.StatementTarget;
+import org.wornladder.engine.StatementTargets;
+import org.wornladder.execution.Step.StandingAction;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.History;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.journal.RungRecord.State;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+import org.wornladder.project.RungNames;
+import org.wornladder.project.Script;
+import org.wornladder.project.ScriptParser;
+import org.wornladder.sql.Statement;
+
+/** Plans the way down: the reverse of the order in which the rungs ran there. */
+public final class RollbackPlanner {
+  private final PlanningContext basis;
+  private final Project project;
+  private final Environment environment;
+  private final Engine engine;
+  private final History history;
+  private final RollbackOptions options;
+  private final Map<Long, UncertainStatement> doubts;
+  private final ScriptPreparation preparation;
+  private final List<Refusal> refusals = new ArrayList<>();
+
+  /**
+   * @param doubts what the database says of the statements in doubt, by rung
+   */
+  public RollbackPlanner(
+      PlanningContext basis, RollbackOptions options, Map<Long, UncertainStatement> doubts) {
+    this.doubts = doubts;
+    this.basis = basis;
+    this.project = basis.project();
+    this.environment = basis.environment();
+    this.engine = basis.engine();
+    this.history = basis.history();
+    this.options = options;
+    preparation = basis.preparation();
+  }
+
+  /** A way down and where it comes from. */
+  private record Way(Script script, String source) {}
+
+  /**
+   * The plan.
+   *
+   * @throws RefusedException with every reason why it may not run
+   */
+  public Plan plan() {
+    StandingPlanner standing = new StandingPlanner(basis);
+    List<Step> steps = new ArrayList<>();
+    List<RungRecord> selected = selected();
+    long earliest = earliestRun(selected);
+    standing
+        .takeDownAfter(history, earliest, "newer than what is taken back")
+        .ifPresent(steps::add);
+    for (RungRecord record : selected) {
+      step(record, standing).ifPresent(steps::add);
+    }
+    standing.putBackAsBefore(history, earliest).ifPresent(steps::add);
+    if (!refusals.isEmpty()) {
+      throw new RefusedException(refusals);
+    }
+    return basis.plan(Direction.DOWN, steps, false, List.of());
+  }
+
+  private List<RungRecord> selected() {
+    List<RungRecord> stuck = history.stuck();
+    for (RungRecord record : stuck) {
+      boolean open = record.progress().doubtful() > 0 && !doubts.get(record.number()).isSettled();
+      if (open && !record.progress().up()) {
+        refuse(
+            StuckText.inDoubt(project.label(record.number()), doubts.get(record.number())),
+            "environment " + environment.name(),
+            StuckText.settle(environment.name(), project.label(record.number())));
+      }
+    }
+    List<RungRecord> inPlace = new ArrayList<>(history.inPlaceNewestFirst());
+    inPlace.addAll(0, stuck);
+    RollbackOptions.Selection selection = options.selection();
+    if (selection instanceof RollbackOptions.Last last) {
+      return inPlace.subList(0, Math.min(last.count(), inPlace.size()));
+    }
+    if (selection instanceof RollbackOptions.To to) {
+      checkTarget(to.number());
+      return inPlace.stream().filter(record -> record.number() > to.number()).toList();
+    }
+    return inPlace.stream().filter(record -> project.rung(record.number()).isEmpty()).toList();
+  }
+
+  /**
+   * The entry of the first run among the rungs that are undone: what came after it may need them.
+   */
+  private static long earliestRun(List<RungRecord> selected) {
+    return selected.stream()
+        .filter(record -> record.state() != State.PASSED_OVER)
+        .mapToLong(record -> record.run().number())
+        .min()
+        .orElse(Long.MAX_VALUE);
+  }
+
+  private void checkTarget(long number) {
+    if (number != 0 && !history.isInPlace(number)) {
+      refuse(
+          project.label(number) + " is not in place on " + environment.name(),
+          "environment " + environment.name(),
+          "--to names the rung that stays; 0 takes all back. See ladder status "
+              + environment.name());
+    }
+  }
+
+  /** A rung that came up half way can be taken down where every statement drops one thing. */
+  private void checkHalfWay(String label, List<Statement> statements) {
+    boolean drops =
+        statements.stream()
+            .allMatch(
+                statement ->
+                    StatementTargets.of(statement, engine.dialect())
+                        .filter(thing -> thing.change() == StatementTarget.Change.DROPS)
+                        .isPresent());
+    if (!drops) {
+      refuse(
+          label + " is stuck on its way up, and its way down does more than drop what is there",
+          "environment " + environment.name(),
+          "ladder apply " + environment.name() + " goes on with it; then it can be taken back");
+    }
+  }
+
+  /** Whether the way down that is running began on a rung that had come up half way. */
+  private boolean beganHalfWay(RungRecord record) {
+    boolean half = false;
+    for (Entry entry : history.entries()) {
+      if (entry.subject().rung() == record.number() && entry.event() == Event.DOWN_STARTED) {
+        half = entry.note().text().equals(Runner.HALF_WAY);
+      }
+    }
+    return half;
+  }
+
+  private Optional<Step> step(RungRecord record, StandingPlanner standing) {
+    String label = project.label(record.number());
+    boolean passedOver = record.state() == State.PASSED_OVER;
+    Optional<Way> way = passedOver ? Optional.of(fromJournal(record)) : way(record, label);
+    if (way.isEmpty()) {
+      return Optional.empty();
+    }
+    Script script = way.get().script();
+    List<Statement> statements =
+        passedOver ? List.of() : preparation.statements(script, Direction.DOWN);
+    boolean stuck = record.state() == State.STUCK;
+    boolean half = stuck && (record.progress().up() || beganHalfWay(record));
+    if (half) {
+      checkHalfWay(label, statements);
+    }
+    boolean goesOn = stuck && !record.progress().up();
+    Optional<UncertainStatement> doubt =
+        goesOn ? Optional.ofNullable(doubts.get(record.number())) : Optional.empty();
+    List<String> lifts = passedOver ? List.of() : script.header().lifts();
+    List<StandingAction> lifted = standing.lift(lifts, label);
+    List<StandingAction> putBack = standing.putBackSame(lifted);
+    return Optional.of(
+        new Step.OfRung(
+            Direction.DOWN,
+            record.number(),
+            label,
+            project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
+            new RecordedScript.AsBefore(record.run().subject()),
+            way.get().source(),
+            half || basis.runsStatementWise(script.header(), statements),
+            statements,
+            goesOn ? doubt.map(UncertainStatement::done).orElse(record.progress().done()) : 0,
+            doubt,
+            half,
+            passedOver
+                ? new Decision.PassOver("it was passed over here, so there is nothing to undo")
+                : new Decision.Run(),
+            lifted,
+            putBack,
+            Optional.empty()));
+  }
+
+  /** The file's way down while its way up is the one that ran; otherwise the journal's. */
+  private Optional<Way> way(RungRecord record, String label) {
+    Optional<Rung> file = project.rung(record.number());
+    boolean serves = file.isPresent() && !ApplyPlanner.isWorn(record, file.get());
+    Way way = serves ? new Way(file.get().script(), file.get().file()) : fromJournal(record);
+    boolean allowed =
+        options.fromJournal() || options.selection() instanceof RollbackOptions.Absent;
+    if (!way.script().hasWayDown(engine.name())) {
+      refuseOneWay(way, label);
+      return Optional.empty();
+    }
+    if (!serves && !allowed) {
+      refuse(
+          (file.isPresent()
+                  ? label + " is worn: edited since it ran"
+                  : label + " has no file in this checkout")
+              + ", so its way down must come from the journal",
+          file.map(Rung::file).orElse("environment " + environment.name()),
+          "the journal has: "
+              + environment.secrets().mask(oneLine(way.script()))
+              + " - run it with --from-journal");
+      return Optional.empty();
+    }
+    return Optional.of(way);
+  }
+
+  private void refuseOneWay(Way way, String label) {
+    String reason = way.script().noWayDown().map(text -> ": " + text).orElse("; none was written");
+    refuse(
+        label + " has no way down" + reason,
+        way.source(),
+        "write a new rung that undoes it, or restore a backup");
+  }
+
+  private String oneLine(Script script) {
+    return script
+        .section(Direction.DOWN, engine.name())
+        .map(section -> section.text().strip().replaceAll("\\s+", " "))
+        .orElse("");
+  }
+
+  private static Way fromJournal(RungRecord record) {
+    return new Way(journalled(record), "journal");
+  }
+
+  /** The way down as the journal keeps it. */
+  static Script journalled(RungRecord record) {
+    String name = RungNames.label(record.number()) + " in the journal";
+    return ScriptParser.parseJournalled(name, record.run().subject().script());
+  }
+
+  private void refuse(String what, String where, String next) {
+    refusals.add(new Refusal(what, where, next));
+  }
+}

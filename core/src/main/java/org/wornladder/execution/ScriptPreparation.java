@@ -1,0 +1,94 @@
+package org.wornladder.execution;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.ProjectException;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Objection;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Problem;
+import org.wornladder.project.Script;
+import org.wornladder.project.Section;
+import org.wornladder.project.Substitution;
+import org.wornladder.project.Value;
+import org.wornladder.sql.Fingerprint;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Splitter;
+import org.wornladder.sql.SqlTextException;
+import org.wornladder.sql.Statement;
+
+/** Makes a script's way ready for one environment: values put in, split, and looked over. */
+public final class ScriptPreparation {
+  private final Engine engine;
+  private final Environment environment;
+
+  public ScriptPreparation(Engine engine, Environment environment) {
+    this.engine = engine;
+    this.environment = environment;
+  }
+
+  /**
+   * The statements of a way; none if the script has no such way for this engine.
+   *
+   * @throws ProjectException if the text cannot be read, or a statement cannot stand in it
+   */
+  public List<Statement> statements(Script script, Direction direction) {
+    Optional<Section> section = script.section(direction, engine.name());
+    if (section.isEmpty()) {
+      return List.of();
+    }
+    Substitution filled = Substitution.in(section.get(), environment.values(), engine.quoting());
+    List<Statement> statements = split(filled.text(), section.get().place());
+    refuse(statements, !script.header().outsideTransaction());
+    return statements;
+  }
+
+  private List<Statement> split(String text, Place origin) {
+    try {
+      return Splitter.split(text, engine.dialect(), origin);
+    } catch (SqlTextException e) {
+      throw ProjectException.of(
+          origin.plus(text, e.offset()), e.getMessage(), "end it, or double the quote inside it");
+    }
+  }
+
+  private void refuse(List<Statement> statements, boolean insideTransaction) {
+    List<Problem> problems = new ArrayList<>();
+    for (Statement statement : statements) {
+      Optional<Objection> objection = engine.objection(statement, insideTransaction);
+      objection.ifPresent(
+          found ->
+              problems.add(
+                  new Problem(
+                      Problem.Severity.ERROR, statement.place(), found.reason(), found.next())));
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+  }
+
+  /**
+   * The fingerprint of a standing script and of the values it uses. A secret does not count: not
+   * even its hash may stand in a journal.
+   */
+  public String standingFingerprint(Script script) {
+    Fingerprint fingerprint = new Fingerprint();
+    fingerprint.line(script.fingerprint(Direction.UP)).line(script.fingerprint(Direction.DOWN));
+    Set<String> used = new LinkedHashSet<>();
+    for (Direction direction : Direction.values()) {
+      script
+          .section(direction, engine.name())
+          .map(section -> Substitution.in(section, environment.values(), engine.quoting()).used())
+          .ifPresent(used::addAll);
+    }
+    for (String name : used) {
+      Value value = environment.values().get(name);
+      fingerprint.line(value.secret() ? name : name + "=" + value.text());
+    }
+    return fingerprint.hex();
+  }
+}

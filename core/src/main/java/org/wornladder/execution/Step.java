@@ -1,0 +1,124 @@
+package org.wornladder.execution;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.journal.EntrySubject;
+import org.wornladder.project.Direction;
+import org.wornladder.sql.Statement;
+
+/** One step of a plan: what is done, or not, as a whole. */
+public sealed interface Step {
+  /** The rung's number as files write it, or {@code standing}. */
+  String label();
+
+  String about();
+
+  /** All statements of the step in the order in which they run. */
+  List<Statement> statements();
+
+  /**
+   * A rung's way up or down.
+   *
+   * @param source the file, or {@code journal} where the way comes from there
+   * @param statementWise whether it runs statement by statement, each on the record, because its
+   *     statements or its engine refuse a transaction
+   * @param done how many of its statements were done before, in a run that stopped
+   * @param doubt what the database says of a statement in doubt, settled; empty if none is
+   * @param skipsMissing whether a statement that drops what is not there is left out: for the way
+   *     down of a rung that came up half way
+   * @param liftedBefore standing scripts taken down before it
+   * @param putBackAfter standing scripts put back after it, if they were taken down
+   * @param oneWay why there is no way back; empty if there is one
+   */
+  record OfRung(
+      Direction direction,
+      long number,
+      String label,
+      String about,
+      RecordedScript recorded,
+      String source,
+      boolean statementWise,
+      List<Statement> statements,
+      int done,
+      Optional<UncertainStatement> doubt,
+      boolean skipsMissing,
+      Decision decision,
+      List<StandingAction> liftedBefore,
+      List<StandingAction> putBackAfter,
+      Optional<String> oneWay)
+      implements Step {
+    /** What the journal says of it. */
+    EntrySubject subject() {
+      return recorded.subject();
+    }
+
+    /** The same rung, passed over. */
+    OfRung passedOver(String reason) {
+      return new OfRung(
+          direction,
+          number,
+          label,
+          about,
+          recorded,
+          source,
+          false,
+          List.of(),
+          0,
+          Optional.empty(),
+          false,
+          new Decision.PassOver(reason),
+          List.of(),
+          List.of(),
+          oneWay);
+    }
+
+    public OfRung {
+      statements = List.copyOf(statements);
+      liftedBefore = List.copyOf(liftedBefore);
+      putBackAfter = List.copyOf(putBackAfter);
+    }
+  }
+
+  /** Standing scripts that are taken down, run again, or forgotten; all of them or none. */
+  record OfStanding(List<StandingAction> actions) implements Step {
+    public OfStanding {
+      actions = List.copyOf(actions);
+    }
+
+    @Override
+    public String label() {
+      return "standing";
+    }
+
+    @Override
+    public String about() {
+      List<StandingAction> ups =
+          actions.stream().filter(action -> action.direction() == Direction.UP).toList();
+      List<StandingAction> named = ups.isEmpty() ? actions : ups;
+      return String.join(", ", named.stream().map(StandingAction::name).distinct().toList());
+    }
+
+    @Override
+    public List<Statement> statements() {
+      return actions.stream().flatMap(action -> action.statements().stream()).toList();
+    }
+  }
+
+  /**
+   * A standing script's way up or down.
+   *
+   * @param reason why, in a few words
+   * @param recorded whether the journal hears of it; taking down for a moment is not recorded
+   */
+  record StandingAction(
+      String name,
+      Direction direction,
+      EntrySubject subject,
+      List<Statement> statements,
+      String reason,
+      boolean recorded) {
+    public StandingAction {
+      statements = List.copyOf(statements);
+    }
+  }
+}

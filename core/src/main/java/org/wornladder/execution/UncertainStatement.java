@@ -1,0 +1,31 @@
+package org.wornladder.execution;
+
+import java.util.Optional;
+
+/**
+ * A statement of which the journal does not say whether it took effect, and what the database says.
+ *
+ * @param statement its number, counted from 1
+ * @param found what the facts say
+ * @param words the facts, for people and the record
+ * @param clearing what must be cleared away before the statement runs again; empty if nothing
+ */
+public record UncertainStatement(
+    int statement, Found found, String words, Optional<String> clearing) {
+  /** What the facts say. */
+  public enum Found {
+    DONE,
+    NOT_DONE,
+    /** They do not tell: a person must. */
+    OPEN
+  }
+
+  boolean isSettled() {
+    return found != Found.OPEN;
+  }
+
+  /** How many statements are done, as far as is known. */
+  int done() {
+    return found == Found.DONE ? statement : statement - 1;
+  }
+}

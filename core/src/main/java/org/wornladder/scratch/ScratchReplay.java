@@ -1,0 +1,118 @@
+package org.wornladder.scratch;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.wornladder.ApplyOptions;
+import org.wornladder.LadderException;
+import org.wornladder.ProjectException;
+import org.wornladder.ReplayException;
+import org.wornladder.RunListener;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.PlanningContext;
+import org.wornladder.execution.Runner;
+import org.wornladder.execution.Step;
+import org.wornladder.journal.Journal;
+import org.wornladder.project.Problem;
+import org.wornladder.project.SchemaFiles.SchemaFile;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Splitter;
+import org.wornladder.sql.SqlTextException;
+import org.wornladder.sql.Statement;
+
+/** Runs a project's files in a scratch database. */
+public final class ScratchReplay {
+  private final Engine engine;
+  private final Session session;
+  private final ScratchGuard reach;
+
+  /**
+   * @param session to the scratch database
+   * @param ownServer whether statements may reach out of it
+   */
+  public ScratchReplay(Engine engine, Session session, boolean ownServer) {
+    this.engine = engine;
+    this.session = session;
+    reach = new ScratchGuard(engine, ownServer);
+  }
+
+  /**
+   * Runs all rungs and standing scripts, or the rungs alone up to one.
+   *
+   * @param basis of the scratch database, its history empty
+   * @param upTo the highest number to run; empty for all
+   * @throws ReplayException if one fails, or reaches out
+   */
+  public void rungs(PlanningContext basis, Journal journal, OptionalLong upTo) {
+    try {
+      ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
+      Plan whole = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty());
+      Plan plan = upTo.isPresent() ? whole.withRungsAlone() : whole;
+      for (Step step : plan.steps()) {
+        reach.check(step.statements());
+      }
+      new Runner(engine, session, journal, plan, RunListener.SILENT, 0, true).run();
+    } catch (ReplayException e) {
+      throw e;
+    } catch (LadderException e) {
+      throw ReplayException.of(e);
+    }
+  }
+
+  /**
+   * Runs the declared structure's statements, in whatever order they can run: one that needs what
+   * is not there yet is tried again.
+   *
+   * @throws ProjectException with every statement that cannot run
+   */
+  public void schema(List<SchemaFile> files) throws SQLException {
+    List<Statement> waiting = statements(files);
+    reach.check(waiting);
+    while (!waiting.isEmpty()) {
+      List<Problem> problems = new ArrayList<>();
+      List<Statement> left = run(waiting, problems);
+      if (left.size() == waiting.size()) {
+        throw new ProjectException(problems);
+      }
+      waiting = left;
+    }
+  }
+
+  private List<Statement> run(List<Statement> statements, List<Problem> problems) {
+    List<Statement> left = new ArrayList<>();
+    for (Statement statement : statements) {
+      try {
+        session.execute(statement);
+      } catch (SQLException e) {
+        left.add(statement);
+        problems.add(
+            new Problem(
+                Problem.Severity.ERROR,
+                statement.place(),
+                "in the scratch database: " + session.fault(e).words(),
+                "mend the file; no environment was touched"));
+      }
+    }
+    return left;
+  }
+
+  private List<Statement> statements(List<SchemaFile> files) {
+    List<Statement> statements = new ArrayList<>();
+    for (SchemaFile file : files) {
+      Place start = new Place(file.name(), 1, 1);
+      try {
+        statements.addAll(Splitter.split(file.text(), engine.dialect(), start));
+      } catch (SqlTextException e) {
+        throw ProjectException.of(
+            start.plus(file.text(), e.offset()), e.getMessage(), "end it, or double the quote");
+      }
+    }
+    return statements;
+  }
+}

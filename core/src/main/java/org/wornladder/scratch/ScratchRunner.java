@@ -1,0 +1,178 @@
+package org.wornladder.scratch;
+
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.regex.Pattern;
+import org.wornladder.LadderException;
+import org.wornladder.RefusedException;
+import org.wornladder.UnreachableException;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Target;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Rung;
+import org.wornladder.project.SchemaFiles;
+import org.wornladder.project.ScratchSettings;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
+
+/** Finds a place for scratch databases, and runs files in them. */
+public record ScratchRunner(ProjectContext project) {
+  private static final String DEFAULT_JOURNAL = "ladder_journal";
+
+  /**
+   * What the rungs and standing scripts make of an empty database.
+   *
+   * @param upTo the highest number to run; empty for all
+   */
+  public Snapshot ofRungs(Environment like, OptionalLong upTo) {
+    return in(
+        like,
+        context -> {
+          for (String schema : missingSchemas(context)) {
+            run(context, "CREATE SCHEMA IF NOT EXISTS " + context.engine().quoting().name(schema));
+          }
+          replay(context)
+              .rungs(
+                  context.planning(context.journal().read(Depth.WHOLE)), context.journal(), upTo);
+          return context.structure().snapshot();
+        });
+  }
+
+  /** What the files in {@code schema/} declare. */
+  public Snapshot ofSchema(Environment like) {
+    return in(
+        like,
+        context -> {
+          for (String schema : context.environment().settings().schemas()) {
+            run(context, "CREATE SCHEMA IF NOT EXISTS " + context.engine().quoting().name(schema));
+          }
+          replay(context).schema(SchemaFiles.read(project.project().root()));
+          return context.structure().snapshot();
+        });
+  }
+
+  private static void run(EnvironmentContext context, String text) throws SQLException {
+    context.session().execute(new Statement(text, Place.of("scratch"), ""));
+  }
+
+  /** The managed schemas that no rung makes: they stood there before the ladder did. */
+  private List<String> missingSchemas(EnvironmentContext context) {
+    return context.environment().settings().schemas().stream()
+        .filter(schema -> project.project().rungs().stream().noneMatch(rung -> makes(rung, schema)))
+        .toList();
+  }
+
+  private static boolean makes(Rung rung, String schema) {
+    return Pattern.compile(
+            "(?i)create\\s+schema\\s+(if\\s+not\\s+exists\\s+)?\"?" + Pattern.quote(schema) + "\\b")
+        .matcher(rung.script().source())
+        .find();
+  }
+
+  private ScratchReplay replay(EnvironmentContext context) {
+    boolean own =
+        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
+    return new ScratchReplay(context.engine(), context.session(), own);
+  }
+
+  private <T> T in(Environment like, ProjectContext.Work<T> work) {
+    try (ScratchDatabase scratch = make(like)) {
+      return project.in(scratch.environment(), Access.WRITE, work);
+    }
+  }
+
+  private ScratchDatabase make(Environment like) {
+    Engine engine = Engines.of(like);
+    Optional<ScratchSettings> named =
+        project
+            .project()
+            .settings()
+            .scratch()
+            .filter(scratch -> engine.accepts(project.environments().read(scratch.server()).url()));
+    if (named.isEmpty()) {
+      if (like.settings().guarded() && engine.isOnServer()) {
+        throw RefusedException.of(
+            like.name() + " is guarded: no scratch database is made on its server",
+            "environment " + like.name(),
+            "name another server, or an empty database, under scratch: in ladder.yaml");
+      }
+      return engine.scratch(
+          target(like), like, project.project().name(), project.settings().clock());
+    }
+    Environment server = project.environments().read(named.get().server());
+    Environment there = like.withRole(server.role());
+    return named.get().mayErase() && engine.isOnServer()
+        ? erased(engine, server, there)
+        : engine.scratch(
+            target(server), there, project.project().name(), project.settings().clock());
+  }
+
+  private Target target(Environment environment) {
+    return project.settings().target(environment, project.project().root());
+  }
+
+  /**
+   * The database that the settings name, emptied; two runs wait for each other. One that has a
+   * journal is somebody's, whatever its URL looks like, unless it was a scratch database before.
+   */
+  private ScratchDatabase erased(Engine engine, Environment server, Environment like) {
+    Session keeper = engine.open(target(server), Access.WRITE);
+    try {
+      DatabaseLock lock = keeper.lock(project.settings().lockWait(), project.settings().onWait());
+      refuseJournal(keeper);
+      keeper.empty(List.of());
+      ScratchDatabase.prove(keeper, engine, project.project().name());
+      return new Erased(
+          keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));
+    } catch (SQLException e) {
+      String words = keeper.fault(e).words();
+      keeper.close();
+      throw new UnreachableException(
+          "the scratch database cannot be emptied: " + words,
+          "scratch: in ladder.yaml, " + keeper.address(),
+          "grant its user the right to drop what is there",
+          e);
+    } catch (LadderException e) {
+      keeper.close();
+      throw e;
+    }
+  }
+
+  private void refuseJournal(Session session) throws SQLException {
+    boolean kept =
+        isThere(session, project.project().settings().journalTable())
+            || isThere(session, DEFAULT_JOURNAL);
+    if (kept && !isThere(session, ScratchDatabase.PROOF)) {
+      throw RefusedException.of(
+          "the scratch database has a journal: it is in use, and is not emptied",
+          "scratch: in ladder.yaml, " + session.address(),
+          "name a database that nobody uses");
+    }
+  }
+
+  private static boolean isThere(Session session, String table) throws SQLException {
+    return session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, ""));
+  }
+
+  private record Erased(Session keeper, DatabaseLock lock, Environment environment)
+      implements ScratchDatabase {
+    @Override
+    public void close() {
+      try (keeper) {
+        lock.close();
+      }
+    }
+  }
+}

@@ -1,0 +1,45 @@
+package org.wornladder.seed;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.wornladder.engine.StagingTable;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedRows;
+import org.wornladder.schema.Table;
+
+/**
+ * A seed together with its table.
+ *
+ * @param stage where its rows are taken in
+ * @param columns of the table that it says something of
+ * @param looks those of them that are looked up
+ */
+record BoundSeed(
+    Seed seed,
+    Table table,
+    SeedRows rows,
+    StagingTable stage,
+    List<String> columns,
+    List<LookupColumn> looks) {
+  BoundSeed {
+    columns = List.copyOf(columns);
+    looks = List.copyOf(looks);
+  }
+
+  List<String> key() {
+    return stage.key();
+  }
+
+  /** The columns that rows which stand there may take on. */
+  List<String> updated() {
+    List<String> others = new ArrayList<>(columns);
+    others.removeAll(key());
+    return seed.update() ? others : List.of();
+  }
+
+  /** Whether the table itself sees to it that the key is unique. */
+  boolean isKeyUnique() {
+    List<String> sorted = key().stream().sorted().toList();
+    return table.primaryKey().stream().sorted().toList().equals(sorted);
+  }
+}

@@ -1,0 +1,171 @@
+package org.wornladder.seed;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Staging;
+import org.wornladder.project.Problem;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+
+/** Whether what rows point to is there, and whether rows that would go are pointed to. */
+record ReferenceCheck(Session session, Staging staging, Schema schema, List<BoundSeed> seeds) {
+  private static final int MOST_PROBLEMS = 5;
+
+  /**
+   * Refuses rows that point to what neither the database nor the seeds have.
+   *
+   * @throws ProjectException with the first of them
+   */
+  void refuseDangling(BoundSeed seed) throws SQLException {
+    List<Problem> problems = new ArrayList<>();
+    for (ForeignKey key : seed.table().foreignKeys()) {
+      Optional<Table> target = schema.table(key.table());
+      if (target.isPresent() && seed.columns().containsAll(key.columns())) {
+        problems.addAll(dangling(seed, key, targetColumns(key, target.get())));
+      }
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+  }
+
+  private static List<String> targetColumns(ForeignKey key, Table target) {
+    return key.targetColumns().isEmpty() ? target.primaryKey() : key.targetColumns();
+  }
+
+  private List<Problem> dangling(BoundSeed seed, ForeignKey key, List<String> targets)
+      throws SQLException {
+    StringBuilder query = new StringBuilder("SELECT s.").append(Staging.LINE).append(" FROM ");
+    query.append(staging.staged(seed.stage())).append(" s WHERE ");
+    query.append(
+        key.columns().stream()
+            .map(column -> "s." + staging.name(column) + " IS NOT NULL")
+            .collect(Collectors.joining(" AND ")));
+    query.append(missingIn(session.quoted(key.table()), key, targets));
+    for (BoundSeed other : seeds) {
+      if (other.table().name().equals(key.table()) && other.columns().containsAll(targets)) {
+        query.append(missingIn(staging.staged(other.stage()), key, targets));
+      }
+    }
+    query.append(" ORDER BY 1 LIMIT ").append(MOST_PROBLEMS);
+    return new TableQueries(session)
+        .list(
+            query.toString(),
+            row ->
+                new Problem(
+                    Problem.Severity.ERROR,
+                    seed.rows().place(row.getLong(1)),
+                    "column "
+                        + String.join(", ", key.columns())
+                        + ": it points to a row of "
+                        + key.table()
+                        + " that is not there",
+                    "add that row to the seed of " + key.table() + ", or mend the value"));
+  }
+
+  private String missingIn(String from, ForeignKey key, List<String> targets) {
+    List<String> parts = new ArrayList<>();
+    for (int i = 0; i < targets.size(); i++) {
+      parts.add("r." + staging.name(targets.get(i)) + " = s." + staging.name(key.columns().get(i)));
+    }
+    return " AND NOT EXISTS (SELECT 1 FROM "
+        + from
+        + " r WHERE "
+        + String.join(" AND ", parts)
+        + ")";
+  }
+
+  /**
+   * Refuses deletions of rows that others point to.
+   *
+   * @throws RefusedException with every table that does
+   */
+  void refuseBereaving(BoundSeed seed) throws SQLException {
+    List<RefusedException.Refusal> refusals = new ArrayList<>();
+    for (Table child : schema.tables()) {
+      for (ForeignKey key : child.foreignKeys()) {
+        if (key.table().equals(seed.table().name())) {
+          long count = pointing(seed, child, key, seeds);
+          if (count > 0) {
+            refusals.add(refusal(seed, child, count));
+          }
+        }
+      }
+    }
+    if (!refusals.isEmpty()) {
+      throw new RefusedException(refusals);
+    }
+  }
+
+  /** Whether rows that would be deleted are pointed to as things stand. */
+  boolean arePointedTo(BoundSeed seed) throws SQLException {
+    for (Table child : schema.tables()) {
+      for (ForeignKey key : child.foreignKeys()) {
+        boolean leads = key.table().equals(seed.table().name());
+        if (leads && pointing(seed, child, key, List.of()) > 0) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private static RefusedException.Refusal refusal(BoundSeed seed, Table child, long count) {
+    String table = seed.table().name();
+    return new RefusedException.Refusal(
+        count
+            + (count == 1 ? " row of " : " rows of ")
+            + child.name()
+            + (count == 1 ? " points" : " point")
+            + " to rows of "
+            + table
+            + " that are not in its file and would be deleted",
+        seed.seed().file(),
+        "keep those rows in the file, or write extra: keep for " + table);
+  }
+
+  /** Rows of another table that point to what would go, and are not themselves put right. */
+  private long pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others)
+      throws SQLException {
+    List<String> targets = targetColumns(key, seed.table());
+    List<String> parts = new ArrayList<>();
+    for (int i = 0; i < targets.size(); i++) {
+      parts.add("c." + staging.name(key.columns().get(i)) + " = t." + staging.name(targets.get(i)));
+    }
+    StringBuilder query = new StringBuilder("SELECT count(*) FROM ");
+    query.append(session.quoted(child.name())).append(" c JOIN ");
+    query.append(session.quoted(seed.table().name())).append(" t ON ");
+    query.append(String.join(" AND ", parts)).append(" WHERE ").append(staging.extra(seed.stage()));
+    for (BoundSeed other : others) {
+      if (other.table().name().equals(child.name())) {
+        putRight(other, key).ifPresent(query::append);
+      }
+    }
+    return new TableQueries(session).number(query.toString());
+  }
+
+  /** That a row of a seeded table is neither deleted nor rewritten. */
+  private Optional<String> putRight(BoundSeed other, ForeignKey key) {
+    String match =
+        other.key().stream()
+            .map(column -> "c." + staging.name(column) + " = x." + staging.name(column))
+            .collect(Collectors.joining(" AND "));
+    String inFile =
+        "EXISTS (SELECT 1 FROM " + staging.staged(other.stage()) + " x WHERE " + match + ")";
+    boolean rewritten = other.updated().containsAll(key.columns());
+    if (other.seed().delete() && rewritten) {
+      return Optional.of(" AND 1 = 0");
+    }
+    if (other.seed().delete()) {
+      return Optional.of(" AND " + inFile);
+    }
+    return rewritten ? Optional.of(" AND NOT " + inFile) : Optional.empty();
+  }
+}

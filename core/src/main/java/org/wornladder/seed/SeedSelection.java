@@ -1,0 +1,75 @@
+package org.wornladder.seed;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
+import org.wornladder.project.Environment;
+import org.wornladder.project.NearestWord;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Seed;
+import org.wornladder.sql.Place;
+
+/** The seeds that are meant in an environment. */
+record SeedSelection(List<Seed> all, Environment environment) {
+  /** The seeds that are for this environment, as far as they are meant. */
+  List<Seed> of(SeedOptions options) {
+    if (options.sample().isPresent()) {
+      return List.of(sampled(options.sample().get()));
+    }
+    List<String> labels = all.stream().map(Seed::label).toList();
+    for (String name : options.only()) {
+      if (!labels.contains(name)) {
+        throw ProjectException.of(
+            Place.of(ProjectReader.SETTINGS),
+            "there is no seed of " + name,
+            NearestWord.advice(name, labels));
+      }
+    }
+    List<Seed> here = new ArrayList<>();
+    for (Seed seed : all) {
+      boolean meant = options.only().isEmpty() || options.only().contains(seed.label());
+      boolean made = seed.form() == Seed.Form.SAMPLE && environment.settings().guarded();
+      if (meant && seed.isFor(environment.name()) && !made) {
+        here.add(seed);
+      }
+    }
+    return here;
+  }
+
+  /** The seed of a table whose rows shall be made up; one of its own where none is written. */
+  private Seed sampled(SampleOrder wanted) {
+    if (environment.settings().guarded()) {
+      throw RefusedException.of(
+          environment.name() + " is guarded: no rows are made up there",
+          "environment " + environment.name(),
+          "");
+    }
+    Optional<Seed> written =
+        all.stream().filter(seed -> seed.label().equals(wanted.table())).findFirst();
+    if (written.filter(seed -> !seed.isFor(environment.name())).isPresent()) {
+      throw RefusedException.of(
+          "the seed of " + wanted.table() + " is not for " + environment.name(),
+          written.get().place().toString(),
+          "only-in says where it is for");
+    }
+    String file = Seed.FOLDER + "/" + wanted.table() + Seed.Form.SAMPLE.ending();
+    return written
+        .filter(seed -> seed.form() == Seed.Form.SAMPLE)
+        .orElseGet(
+            () ->
+                new Seed(
+                    Place.of("--sample " + wanted.table()),
+                    Seed.Form.SAMPLE,
+                    wanted.table(),
+                    file,
+                    written.map(Seed::key).orElse(List.of()),
+                    // Rows that stand there are somebody's, and no guess is worth them.
+                    false,
+                    false,
+                    List.of()));
+  }
+}

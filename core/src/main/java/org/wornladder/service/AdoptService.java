@@ -1,0 +1,220 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.wornladder.AdoptOptions;
+import org.wornladder.AdoptResult;
+import org.wornladder.Approval;
+import org.wornladder.DatabaseReport;
+import org.wornladder.RefusedException;
+import org.wornladder.RunListener;
+import org.wornladder.change.CreationScript;
+import org.wornladder.change.Ddl;
+import org.wornladder.change.Difference;
+import org.wornladder.change.Differences;
+import org.wornladder.change.IgnoreFilter;
+import org.wornladder.change.SqlScript;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.journal.History;
+import org.wornladder.project.IgnoreList;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.ProjectWriter;
+import org.wornladder.project.Rung;
+import org.wornladder.project.RungDraft;
+import org.wornladder.project.SchemaWriter;
+import org.wornladder.project.SchemaWriter.Declared;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedWriter;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.seed.SeedPull;
+import org.wornladder.sql.Place;
+
+/** Takes a database that exists under management: from here on, everything is on record. */
+public record AdoptService(ProjectContext project) {
+  private static final int MOST_ROWS = 100_000;
+  private static final String WORDS = "adopted structure";
+  private static final String REASON =
+      "it stood before the ladder did, and nobody drops a live database by rolling back";
+  private static final String NOTE = "it stood there before the ladder did";
+  private static final String MARK = "-- The fingerprint of this structure: ";
+  private static final Pattern MARKED = Pattern.compile(Pattern.quote(MARK) + "([0-9a-f]{64})");
+
+  /**
+   * @param approval asked once, before anything is written
+   */
+  public AdoptResult adopt(
+      Optional<String> environment, AdoptOptions options, Approval approval, RunListener listener) {
+    return project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(), listener::waiting, same -> adopt(same, options, approval)));
+  }
+
+  private AdoptResult adopt(EnvironmentContext context, AdoptOptions options, Approval approval)
+      throws SQLException {
+    History history = context.provenHistory();
+    String name = context.environment().name();
+    if (!history.rungs().isEmpty()) {
+      throw RefusedException.of(
+          name + " is on record already: its journal has rungs",
+          "environment " + name,
+          "ladder status "
+              + name
+              + " shows its rungs; ladder drift "
+              + name
+              + " what is not of them");
+    }
+    Optional<Rung> adopted = files().rungs().stream().filter(AdoptService::isAdopted).findFirst();
+    if (adopted.isEmpty() && !files().rungs().isEmpty()) {
+      throw RefusedException.of(
+          "this project has rungs already, and none of them was adopted",
+          files().rungs().get(0).file(),
+          "adopt into a project without rungs; ladder init DIR makes one");
+    }
+    approval.check(context.planning(history).empty(), context.environment());
+    ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
+    List<Element> taken = taken(state.live(), options);
+    return adopted.isPresent()
+        ? again(context, adopted.get(), taken, state)
+        : first(context, options, taken, state);
+  }
+
+  private Project files() {
+    return project.project();
+  }
+
+  private static boolean isAdopted(Rung rung) {
+    return MARKED.matcher(rung.script().source()).find();
+  }
+
+  /** What the options and the project's own list leave of what stands there. */
+  private List<Element> taken(Snapshot live, AdoptOptions options) {
+    List<String> left = new ArrayList<>(files().settings().ignore());
+    left.addAll(options.except());
+    List<Difference> all = Differences.between(Snapshot.EMPTY, live);
+    List<Difference> kept = new IgnoreFilter(left).without(all);
+    if (!options.only().isEmpty()) {
+      kept = new IgnoreFilter(options.only()).ignored(kept);
+    }
+    return kept.stream().map(difference -> difference.after().orElseThrow()).toList();
+  }
+
+  private AdoptResult first(
+      EnvironmentContext context, AdoptOptions options, List<Element> taken, ExpectedState state)
+      throws SQLException {
+    Ddl ddl = context.session().ddl();
+    CreationScript script = CreationScript.of(taken, ddl);
+    if (script.statements().isEmpty()) {
+      throw RefusedException.of(
+          "nothing stands there that could be adopted",
+          "environment " + context.environment().name() + ", " + context.session().address(),
+          "see that the url is the right one, and what --only and --except leave");
+    }
+    RungDraft draft = draft(taken, script);
+    draft.refuseTooLarge("leave objects out with --except; nothing was written");
+    List<String> rows = new ArrayList<>();
+    Schema schema = context.structure();
+    for (String table : options.rows()) {
+      rows.add(rows(context, schema, table));
+    }
+    for (String pattern : options.except()) {
+      IgnoreList.add(files().root(), pattern);
+    }
+    List<String> files = new ArrayList<>(SchemaWriter.write(files().root(), declared(taken, ddl)));
+    files.addAll(rows);
+    String rung = ProjectWriter.rung(files(), WORDS, draft, project.settings().timestamp());
+    mark(context, ProjectReader.read(files().root()).rungs().get(0), state);
+    return new AdoptResult(
+        context.environment().name(),
+        rung,
+        files,
+        script.leftOut(),
+        taken.size(),
+        state.live().unseenKinds(),
+        List.of());
+  }
+
+  private static RungDraft draft(List<Element> taken, CreationScript script) {
+    List<String> up = new ArrayList<>();
+    up.add(MARK + new Snapshot(taken).meaningFingerprint());
+    up.addAll(RungDraft.lines(script.statements()));
+    return new RungDraft(up, List.of(), Optional.of(REASON));
+  }
+
+  /** Writes the rows of a table as a seed; returns its file. */
+  private String rows(EnvironmentContext context, Schema schema, String table) throws SQLException {
+    DatabaseReport.OfTable report =
+        new TableReader(context.session(), context.engine(), context.environment())
+            .read(schema, table, 0);
+    String name = report.table().name();
+    if (report.rowCount() > MOST_ROWS) {
+      throw RefusedException.of(
+          table + " has " + report.rowCount() + " rows: that is no reference data",
+          "environment " + context.environment().name(),
+          "--rows takes tables of at most " + MOST_ROWS + " rows");
+    }
+    String file = SeedWriter.csvFile(name);
+    Place place = Place.of(ProjectReader.SETTINGS);
+    Seed seed = new Seed(place, Seed.Form.CSV, name, file, List.of(), true, false, List.of());
+    new SeedPull(files().root(), context.environment().name(), context.session(), schema)
+        .write(seed);
+    return file;
+  }
+
+  private static List<Declared> declared(List<Element> elements, Ddl ddl) {
+    List<Declared> declared = new ArrayList<>();
+    for (Element element : elements) {
+      Ddl.Creation creation = ddl.create(element.readable());
+      if (!creation.make().isEmpty()) {
+        String folder = element.kind().plural().replace(' ', '-');
+        String name = ddl.names(element).stream().findFirst().orElse(element.name());
+        declared.add(new Declared(folder, name, SqlScript.of(creation.all())));
+      }
+    }
+    return declared;
+  }
+
+  /** Another environment: it is marked if it is the same. */
+  private AdoptResult again(
+      EnvironmentContext context, Rung rung, List<Element> taken, ExpectedState state)
+      throws SQLException {
+    Matcher marked = MARKED.matcher(rung.script().source());
+    String name = context.environment().name();
+    boolean same =
+        marked.find() && marked.group(1).equals(new Snapshot(taken).meaningFingerprint());
+    List<Difference> differences =
+        same
+            ? List.of()
+            : new StructureSources(project)
+                .sinceRung(context.environment(), rung, new Snapshot(taken));
+    if (differences.isEmpty()) {
+      mark(context, rung, state);
+    }
+    return new AdoptResult(
+        name,
+        rung.file(),
+        List.of(),
+        List.of(),
+        taken.size(),
+        state.live().unseenKinds(),
+        differences);
+  }
+
+  private void mark(EnvironmentContext context, Rung rung, ExpectedState state)
+      throws SQLException {
+    context.manualResolution().adopt(rung, NOTE);
+    state.save(state.live());
+  }
+}

@@ -1,0 +1,73 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.ApplyOptions;
+import org.wornladder.Approval;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.PlanningContext;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.UncertainStatement;
+import org.wornladder.execution.UncertainStatementCheck;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+
+/** Runs the waiting rungs and the standing scripts. */
+public record ApplyService(ProjectContext project) {
+  /** What {@link #apply} would do. */
+  public Plan preview(Optional<String> environment, ApplyOptions options) {
+    return project.in(
+        environment, Access.READ, context -> plan(context, context.provenHistory(), options));
+  }
+
+  /**
+   * @param approval asked once with the plan, if there is anything to do
+   */
+  public RunResult apply(
+      Optional<String> environment, ApplyOptions options, Approval approval, RunListener listener) {
+    return project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(),
+                listener::waiting,
+                same -> applyLocked(same, options, approval, listener)));
+  }
+
+  /** The same for a caller that holds the lock already. */
+  RunResult applyLocked(
+      EnvironmentContext context, ApplyOptions options, Approval approval, RunListener listener)
+      throws SQLException {
+    return new PlannedRun(project.project(), project.settings())
+        .run(
+            context,
+            approval,
+            listener,
+            options.despiteDrift(),
+            (planning, uncertain) -> plan(planning, uncertain, options));
+  }
+
+  Plan plan(EnvironmentContext context, History history, ApplyOptions options) throws SQLException {
+    PlanningContext planning = context.planning(history);
+    return plan(planning, new UncertainStatementCheck(planning).read(), options);
+  }
+
+  private Plan plan(
+      PlanningContext planning, Map<Long, UncertainStatement> uncertain, ApplyOptions options) {
+    Optional<History> promoted =
+        planning.environment().settings().promotedFrom().map(this::historyOf);
+    return new ApplyPlanner(planning, options, uncertain).plan(promoted);
+  }
+
+  private History historyOf(String environment) {
+    return project.in(
+        Optional.of(environment), Access.READ, other -> other.journal().read(Depth.GLANCE));
+  }
+}

@@ -1,0 +1,253 @@
+package org.wornladder.service;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.CheckReport;
+import org.wornladder.CheckReport.Finding;
+import org.wornladder.ProjectException;
+import org.wornladder.Status;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.ScriptPreparation;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentSettings;
+import org.wornladder.project.Problem;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Rung;
+import org.wornladder.project.Script;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedFiles;
+import org.wornladder.project.StandingScript;
+import org.wornladder.project.Template;
+import org.wornladder.project.Value;
+import org.wornladder.sql.Place;
+
+/**
+ * Examines the files without a database: every way is read as each environment's engine reads it.
+ */
+public final class CheckService {
+  private CheckService() {}
+
+  public static CheckReport files(ProjectReader.Reading reading) {
+    Set<Problem> problems = new LinkedHashSet<>(reading.problems());
+    reading.project().ifPresent(project -> scripts(project, problems));
+    return new CheckReport(
+        List.copyOf(problems),
+        reading.project().map(project -> project.rungs().size()).orElse(0),
+        reading.project().map(project -> project.standing().size()).orElse(0),
+        reading.project().map(project -> project.settings().seeds().size()).orElse(0),
+        Optional.empty());
+  }
+
+  /** Compares the files with one environment's journal. */
+  public static CheckReport.Against against(ProjectContext project, Optional<String> environment) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          History history = context.journal().read(Depth.WHOLE);
+          Status status = StatusService.reader(context, history).read(context.session());
+          // Where rungs wait, seeds may be ahead of the tables.
+          List<Problem> misfits =
+              status.waiting() > 0 ? List.of() : new SeedService(project).misfits(context, history);
+          return against(status, history, project.project(), misfits);
+        });
+  }
+
+  private static void scripts(Project project, Set<Problem> problems) {
+    Set<String> engines = new LinkedHashSet<>();
+    for (EnvironmentSettings settings : project.settings().environments().values()) {
+      settings(settings, problems);
+      Optional<Engine> engine = Engines.forUrl(settings.url().text());
+      if (engine.isPresent()) {
+        engines.add(engine.get().name());
+        ScriptPreparation preparation =
+            new ScriptPreparation(engine.get(), withoutVariables(project, settings));
+        for (Rung rung : project.rungs()) {
+          script(rung.script(), preparation, problems);
+        }
+        for (StandingScript script : project.standing()) {
+          script(script.script(), preparation, problems);
+        }
+      }
+    }
+    for (Rung rung : project.rungs()) {
+      waysOf(rung, engines, problems);
+    }
+    seeds(project, problems);
+  }
+
+  /** Every seed is read to its end. */
+  private static void seeds(Project project, Set<Problem> problems) {
+    for (Seed seed : project.settings().seeds()) {
+      try {
+        SeedFiles.examine(project.root(), seed);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    for (String file : SeedFiles.unused(project.root(), project.settings().seeds())) {
+      note(
+          problems,
+          Place.of(file),
+          "no seed in ladder.yaml names this file",
+          "write - table: or - sql: under seeds:, or delete it");
+    }
+  }
+
+  private static void settings(EnvironmentSettings settings, Set<Problem> problems) {
+    settings
+        .plainPassword()
+        .ifPresent(
+            place ->
+                note(
+                    problems,
+                    place,
+                    "a password stands here for everyone who can read the project",
+                    "write ${NAME}, and set it in the environment or in .env"));
+    Optional<Engine> engine = Engines.forUrl(settings.url().text());
+    engine.ifPresent(
+        found ->
+            withoutEffect(settings, found.abilities())
+                .forEach(
+                    key ->
+                        note(
+                            problems,
+                            settings.url().place(),
+                            key + " has no effect on " + found.name(),
+                            "take it out of " + settings.name())));
+  }
+
+  private static List<String> withoutEffect(EnvironmentSettings settings, Set<Ability> abilities) {
+    List<String> keys = new ArrayList<>();
+    if (settings.role().isPresent() && !abilities.contains(Ability.ROLES)) {
+      keys.add("role");
+    }
+    if (!settings.schemas().isEmpty() && !abilities.contains(Ability.SCHEMAS)) {
+      keys.add("schemas");
+    }
+    if (settings.lockTimeout().isPresent() && !abilities.contains(Ability.LOCK_TIMEOUT)) {
+      keys.add("lock-timeout");
+    }
+    if (settings.statementTimeout().isPresent() && !abilities.contains(Ability.STATEMENT_TIMEOUT)) {
+      keys.add("statement-timeout");
+    }
+    return keys;
+  }
+
+  private static void note(Set<Problem> problems, Place place, String found, String next) {
+    problems.add(new Problem(Problem.Severity.NOTE, place, found, next));
+  }
+
+  private static void script(Script script, ScriptPreparation preparation, Set<Problem> problems) {
+    for (Direction direction : Direction.values()) {
+      try {
+        preparation.statements(script, direction);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+  }
+
+  private static void waysOf(Rung rung, Set<String> engines, Set<Problem> problems) {
+    for (String engine : engines) {
+      Place place = Place.of(rung.file());
+      boolean written = !rung.script().sections().isEmpty();
+      if (written && rung.script().section(Direction.UP, engine).isEmpty()) {
+        String found = "there is no way up for " + engine;
+        problems.add(
+            new Problem(Problem.Severity.ERROR, place, found, "write --| up on " + engine));
+      } else if (!rung.script().hasWayDown(engine) && rung.script().noWayDown().isEmpty()) {
+        String next = "write --| down, or --| no way down: REASON";
+        note(problems, place, "there is no way down for " + engine, next);
+      }
+    }
+  }
+
+  /** The environment with its values as they are written: names count here, texts do not. */
+  private static Environment withoutVariables(Project project, EnvironmentSettings settings) {
+    Map<String, Value> values = new LinkedHashMap<>();
+    Map<String, Template> written = new LinkedHashMap<>(project.settings().values());
+    written.putAll(settings.values());
+    written.forEach((name, template) -> values.put(name, new Value(template.text(), false)));
+    values.put("environment", new Value(settings.name(), false));
+    return new Environment(
+        settings,
+        settings.url().text(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        values);
+  }
+
+  /**
+   * Lays a status and a journal beside the files.
+   *
+   * @param misfits what of the seeds does not fit the tables there
+   */
+  public static CheckReport.Against against(
+      Status status, History history, Project project, List<Problem> misfits) {
+    List<Finding> findings = new ArrayList<>();
+    String environment = status.environment();
+    history
+        .broken()
+        .ifPresent(
+            broken ->
+                findings.add(
+                    new Finding(
+                        "the journal's chain is broken at entry "
+                            + broken.entry()
+                            + ": "
+                            + broken.reason(),
+                        "environment " + environment,
+                        "find out who wrote to the table; ladder history "
+                            + environment
+                            + " shows the entries")));
+    findings.addAll(ofRungs(status, project));
+    for (Problem misfit : misfits) {
+      findings.add(new Finding(misfit.message(), misfit.place().toString(), misfit.next()));
+    }
+    return new CheckReport.Against(environment, findings, status.waiting());
+  }
+
+  /** The rungs that need a person, a line each. */
+  public static List<Finding> ofRungs(Status status, Project project) {
+    List<Finding> findings = new ArrayList<>();
+    for (Status.Line line : status.rungs()) {
+      if (line.state().needsPerson() || line.state() == Status.State.ABSENT) {
+        findings.add(
+            new Finding(
+                line.label()
+                    + " is "
+                    + line.state().word()
+                    + (line.detail().isEmpty() ? "" : ": " + line.detail()),
+                project
+                    .rung(line.number())
+                    .map(Rung::file)
+                    .orElse("environment " + status.environment()),
+                next(line, status.environment())));
+      }
+    }
+    return findings;
+  }
+
+  private static String next(Status.Line line, String environment) {
+    return switch (line.state()) {
+      case ABSENT -> "get the file back, or ladder rollback " + environment + " --absent";
+      case LATE -> "ladder renumber " + line.number() + ", or write late: allow in ladder.yaml";
+      default -> "ladder preview " + environment + " says what can be done";
+    };
+  }
+}

@@ -1,0 +1,165 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.Against;
+import org.wornladder.Approval;
+import org.wornladder.DriftRung;
+import org.wornladder.LadderException;
+import org.wornladder.MendScript;
+import org.wornladder.RefusedException;
+import org.wornladder.RunListener;
+import org.wornladder.change.Accepted;
+import org.wornladder.change.ChangeScript;
+import org.wornladder.change.Difference;
+import org.wornladder.change.VisibleDifferences;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.ProjectWriter;
+import org.wornladder.project.Rung;
+import org.wornladder.project.RungDraft;
+import org.wornladder.schema.Snapshot;
+
+/** Turns drift into SQL: a script that removes it, or a rung that makes it part of the ladder. */
+public record MendService(ProjectContext project) {
+  private static final String FOUND = "found in the database, and made part of the ladder";
+
+  /** The statements that would bring a database back to what it should be. */
+  public MendScript script(Optional<String> environment, Against against) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          History history = context.journal().read(Depth.GLANCE);
+          if (against == Against.EXPECTED) {
+            refuseUnrecorded(context, history);
+          }
+          ExpectedState state = ExpectedState.of(context, history);
+          StructureSources structures = new StructureSources(project);
+          Snapshot wanted = structures.wanted(against, context.environment(), state);
+          VisibleDifferences differences = structures.visible(state.live(), wanted);
+          ChangeScript script =
+              ChangeScript.of(differences.visible(), state.live(), context.session().ddl());
+          return new MendScript(
+              context.environment().name(),
+              script.statements(),
+              script.leftOut(),
+              differences.undecidable());
+        });
+  }
+
+  /**
+   * Where nothing is recorded nothing is expected, and to bring that back would drop everything.
+   */
+  private static void refuseUnrecorded(EnvironmentContext context, History history) {
+    if (history.entries().isEmpty()) {
+      String name = context.environment().name();
+      throw RefusedException.of(
+          "nothing is on record yet on " + name + ", so there is nothing to hold it against",
+          "environment " + name + ", " + context.session().address(),
+          "ladder adopt " + name + " takes what stands there under management");
+    }
+  }
+
+  /**
+   * Writes a rung that makes elsewhere what was found in a database, and records it as in place
+   * here.
+   */
+  public DriftRung writeRung(
+      Optional<String> environment, String words, Approval approval, RunListener listener) {
+    return project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(), listener::waiting, same -> writeRung(same, words, approval)));
+  }
+
+  private DriftRung writeRung(EnvironmentContext context, String words, Approval approval)
+      throws SQLException {
+    History history = context.provenHistory();
+    refuseUnrecorded(context, history);
+    ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
+    VisibleDifferences differences =
+        new StructureSources(project).visible(state.expected(), state.live());
+    List<Difference> found = differences.visible();
+    // Owners and grants are an environment's own, and no part of a rung.
+    ChangeScript up =
+        ChangeScript.of(found, state.expected().withoutRights(), context.session().ddl());
+    String name = context.environment().name();
+    if (up.written().isEmpty()) {
+      throw RefusedException.of(
+          found.isEmpty()
+              ? name + " is what its history says: there is nothing to make part of the ladder"
+              : "none of the differences can be written as a rung",
+          "environment " + name,
+          found.isEmpty() ? "" : "ladder drift " + name + " shows them; write the rung by hand");
+    }
+    approval.check(context.planning(history).empty(), context.environment());
+    ChangeScript down =
+        ChangeScript.of(
+            reversed(up.written()), state.live().withoutRights(), context.session().ddl());
+    RungDraft draft =
+        new RungDraft(
+            RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
+    String file =
+        ProjectWriter.rung(project.project(), words, draft, project.settings().timestamp());
+    record(context, rung(file));
+    state.save(Accepted.in(state.expected(), up.written()));
+    return new DriftRung(
+        name,
+        file,
+        up.written(),
+        up.leftOut(),
+        differences.undecidable(),
+        reversed(down.leftOut()));
+  }
+
+  /** Marks a rung that was just written; its file goes again if that is not to be. */
+  private void record(EnvironmentContext context, Rung rung) throws SQLException {
+    try {
+      context.manualResolution().adopt(rung, FOUND);
+    } catch (SQLException | LadderException e) {
+      if (!mayBeRecorded(context, rung)) {
+        ProjectWriter.delete(project.project(), rung);
+      }
+      throw e;
+    }
+  }
+
+  /** Whether a rung is on record, for all that can be known. */
+  private static boolean mayBeRecorded(EnvironmentContext context, Rung rung) {
+    try {
+      // What failed may have left a transaction in which nothing is answered any more.
+      context.session().rollback();
+      return context.journal().read(Depth.GLANCE).rungs().containsKey(rung.number());
+    } catch (SQLException | LadderException e) {
+      return true;
+    }
+  }
+
+  /** A rung that was just written. */
+  private Rung rung(String file) {
+    return ProjectReader.read(project.project().root()).rungs().stream()
+        .filter(rung -> rung.file().equals(file))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static List<Difference> reversed(List<Difference> differences) {
+    List<Difference> reversed = new ArrayList<>();
+    for (Difference difference : differences) {
+      reversed.add(new Difference(difference.table(), difference.after(), difference.before()));
+    }
+    Collections.reverse(reversed);
+    return reversed;
+  }
+}

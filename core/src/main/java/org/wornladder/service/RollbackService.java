@@ -1,0 +1,42 @@
+package org.wornladder.service;
+
+import java.util.Optional;
+import org.wornladder.Approval;
+import org.wornladder.RollbackOptions;
+import org.wornladder.RunListener;
+import org.wornladder.RunResult;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.RollbackPlanner;
+
+/** Runs ways down. */
+public record RollbackService(ProjectContext project) {
+  /** A roll-back is not refused because of drift: it may be the way out of it. */
+  private static final Optional<String> DESPITE_DRIFT = Optional.of("");
+
+  /**
+   * @param approval asked once with the plan, if there is anything to do
+   */
+  public RunResult rollback(
+      Optional<String> environment,
+      RollbackOptions options,
+      Approval approval,
+      RunListener listener) {
+    PlannedRun run = new PlannedRun(project.project(), project.settings());
+    return project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(),
+                listener::waiting,
+                same ->
+                    run.run(
+                        same,
+                        approval,
+                        listener,
+                        DESPITE_DRIFT,
+                        (planning, uncertain) ->
+                            new RollbackPlanner(planning, options, uncertain).plan())));
+  }
+}

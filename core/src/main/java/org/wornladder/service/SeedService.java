@@ -1,0 +1,133 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.ProjectException;
+import org.wornladder.PulledSeed;
+import org.wornladder.SeedApproval;
+import org.wornladder.SeedDrift;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedRunResult;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Problem;
+import org.wornladder.project.ProjectReader;
+import org.wornladder.project.Seed;
+import org.wornladder.seed.SeedPull;
+import org.wornladder.seed.Seeder;
+import org.wornladder.sql.Place;
+
+/** Brings reference data and made-up rows to what the files say. */
+public record SeedService(ProjectContext project) {
+  public SeedRunResult seed(
+      Optional<String> environment,
+      SeedOptions options,
+      SeedApproval approval,
+      SeedListener listener) {
+    if (options.dryRun()) {
+      return project.in(
+          environment,
+          Access.READ,
+          context -> seeder(context, context.journal().read(Depth.GLANCE), listener).plan(options));
+    }
+    return project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(),
+                listener::waiting,
+                same -> seedLocked(same, options, approval, listener)));
+  }
+
+  /** What of the seeds does not fit the tables that stand. */
+  List<Problem> misfits(EnvironmentContext context, History history) throws SQLException {
+    return project.project().settings().seeds().isEmpty()
+        ? List.of()
+        : seeder(context, history, SeedListener.SILENT).misfits();
+  }
+
+  /** Reference data beside the rows that stand. */
+  SeedDrift drift(EnvironmentContext context, History history, boolean rungsWait)
+      throws SQLException {
+    return project.project().settings().seeds().isEmpty() || !context.session().isThere()
+        ? SeedDrift.NONE
+        : seeder(context, history, SeedListener.SILENT).drift(rungsWait);
+  }
+
+  /** For who has the lock already. */
+  SeedRunResult seedLocked(
+      EnvironmentContext context, SeedOptions options, SeedApproval approval, SeedListener listener)
+      throws SQLException {
+    Seeder seeder = seeder(context, context.provenHistory(), listener);
+    SeedRunResult planned = seeder.plan(options);
+    if (!planned.isQuiet()) {
+      approval.check(planned, context.environment());
+    }
+    return seeder.write(planned, context.journal());
+  }
+
+  public List<PulledSeed> pull(Optional<String> environment, List<String> tables) {
+    List<Seed> seeds = new ArrayList<>();
+    for (String table : tables) {
+      seeds.add(pulled(table));
+    }
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          List<PulledSeed> pulled = new ArrayList<>();
+          SeedPull pull =
+              new SeedPull(
+                  project.project().root(),
+                  context.environment().name(),
+                  context.session(),
+                  context.structure());
+          for (Seed seed : seeds) {
+            pulled.add(new PulledSeed(seed.file(), pull.write(seed)));
+          }
+          return pulled;
+        });
+  }
+
+  private Seed pulled(String table) {
+    List<Seed> all = project.project().settings().seeds();
+    Seed seed =
+        all.stream()
+            .filter(one -> one.label().equals(table))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    ProjectException.of(
+                        Place.of(ProjectReader.SETTINGS),
+                        "there is no seed of " + table,
+                        "write - table: " + table + " under seeds:"));
+    return switch (seed.form()) {
+      case CSV, JSON, YAML -> seed;
+      case SAMPLE, SQL ->
+          throw ProjectException.of(
+              Place.of(seed.file()), "this seed has no rows of its own", "name one that has");
+    };
+  }
+
+  private Seeder seeder(EnvironmentContext context, History history, SeedListener listener)
+      throws SQLException {
+    return new Seeder(ground(context, history), listener);
+  }
+
+  Seeder.Ground ground(EnvironmentContext context, History history) throws SQLException {
+    return new Seeder.Ground(
+        context.project(),
+        context.environment(),
+        context.engine(),
+        context.session(),
+        context.structure(),
+        history);
+  }
+}

@@ -1,0 +1,77 @@
+package org.wornladder.service;
+
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.DatabaseReport;
+import org.wornladder.ProjectException;
+import org.wornladder.StructureSql;
+import org.wornladder.change.CreationScript;
+import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.schema.Element;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Place;
+
+/** Shows what is in a database. */
+public record ShowService(ProjectContext project) {
+  /** All tables and other objects. */
+  public DatabaseReport show(Optional<String> environment) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          Schema schema = context.structure();
+          return new DatabaseReport(
+              context.environment().name(),
+              context.session().address(),
+              context.session().isThere(),
+              schema,
+              context.session().rowCounts(schema));
+        });
+  }
+
+  /** One table with its first rows. */
+  public DatabaseReport.OfTable table(Optional<String> environment, String table, int rows) {
+    return project.in(
+        environment,
+        Access.READ,
+        context ->
+            new TableReader(context.session(), context.engine(), context.environment())
+                .read(context.structure(), table, rows));
+  }
+
+  /**
+   * The structure as statements, in an order that runs.
+   *
+   * @param table the only table that is wanted; empty for all of the structure
+   */
+  public StructureSql sql(Optional<String> environment, Optional<String> table) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          Snapshot there = context.structure().snapshot();
+          List<Element> elements = there.elements();
+          List<Element> wanted =
+              table.isEmpty() ? elements : List.of(table(elements, table.get(), context));
+          return new StructureSql(
+              CreationScript.of(wanted, context.session().ddl()),
+              table.isEmpty() ? there.unseenKinds() : List.of());
+        });
+  }
+
+  private static Element table(List<Element> elements, String name, EnvironmentContext context) {
+    return elements.stream()
+        .filter(element -> element.kind() == Kind.TABLE && element.name().equalsIgnoreCase(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                ProjectException.of(
+                    Place.of("environment " + context.environment().name()),
+                    "there is no table " + name,
+                    "ladder show " + context.environment().name() + " lists them"));
+  }
+}

@@ -1,0 +1,163 @@
+package org.wornladder.service;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.Status;
+import org.wornladder.Status.Line;
+import org.wornladder.Status.State;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.execution.ScriptPreparation;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.History;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
+import org.wornladder.project.StandingScript;
+
+/** Lays the files beside the journal. */
+public final class StatusReader {
+  private final Project project;
+  private final Environment environment;
+  private final Engine engine;
+  private final History history;
+  private final long highest;
+
+  public StatusReader(Project project, Environment environment, Engine engine, History history) {
+    this.project = project;
+    this.environment = environment;
+    this.engine = engine;
+    this.history = history;
+    highest = history.highest();
+  }
+
+  public Status read(Session session) {
+    List<Line> lines = new ArrayList<>(project.rungs().size());
+    for (Rung rung : project.rungs()) {
+      lines.add(line(rung, history.rung(rung.number())));
+    }
+    boolean absent = false;
+    for (RungRecord record : history.rungs().values()) {
+      if (project.rung(record.number()).isEmpty() && needsLine(record)) {
+        lines.add(absent(record));
+        absent = true;
+      }
+    }
+    if (absent) {
+      lines.sort((a, b) -> Long.compare(a.number(), b.number()));
+    }
+    return new Status(
+        project.name(),
+        environment.name(),
+        engine.name(),
+        session.address(),
+        session.isThere(),
+        lines,
+        standing(),
+        highest);
+  }
+
+  private static boolean needsLine(RungRecord record) {
+    return record.isInPlace() || record.state() == RungRecord.State.STUCK;
+  }
+
+  private Line line(Rung rung, Optional<RungRecord> record) {
+    boolean oneWay = !rung.script().hasWayDown(engine.name());
+    State state = record.isPresent() ? state(rung, record.get()) : waiting(rung);
+    boolean ran = record.isPresent() && state != State.WAITING && state != State.LATE;
+    return new Line(
+        rung.number(),
+        rung.label(),
+        rung.about(),
+        state,
+        detail(state, record),
+        ran ? Optional.of(record.get().last().at()) : Optional.empty(),
+        ran ? record.get().run().note().elapsedMs() : 0,
+        oneWay);
+  }
+
+  private State waiting(Rung rung) {
+    return rung.number() < highest ? State.LATE : State.WAITING;
+  }
+
+  private State state(Rung rung, RungRecord record) {
+    return switch (record.state()) {
+      case STUCK -> State.STUCK;
+      case FAILED -> State.FAILED;
+      case ROLLED_BACK -> waiting(rung);
+      case IN_PLACE, PASSED_OVER ->
+          !record.up().isSame(rung.script())
+              ? State.WORN
+              : record.state() == RungRecord.State.IN_PLACE ? State.IN_PLACE : State.PASSED_OVER;
+    };
+  }
+
+  private static String detail(State state, Optional<RungRecord> record) {
+    return switch (state) {
+      case WORN -> "edited since";
+      case LATE -> "a higher number already ran";
+      case FAILED -> "at the last attempt; nothing of it is left";
+      case PASSED_OVER -> record.map(known -> known.last().note().text()).orElse("");
+      case STUCK -> record.map(StatusReader::progress).orElse("");
+      case WAITING ->
+          record.map(known -> "rolled back " + known.last().at().substring(0, 10)).orElse("");
+      default -> "";
+    };
+  }
+
+  private static String progress(RungRecord record) {
+    RungRecord.Progress progress = record.progress();
+    String way = progress.up() ? "on its way up" : "on its way down";
+    return progress.doubtful() > 0
+        ? way + ", statement " + progress.doubtful() + " in doubt"
+        : progress.done() == 0
+            ? way + ", no statement of it is done"
+            : way + " after statement " + progress.done();
+  }
+
+  private Line absent(RungRecord record) {
+    boolean stuck = record.state() == RungRecord.State.STUCK;
+    return new Line(
+        record.number(),
+        project.label(record.number()),
+        record.run().subject().name(),
+        stuck ? State.STUCK : State.ABSENT,
+        stuck ? progress(record) : "in place, no file here",
+        Optional.of(record.last().at()),
+        record.run().note().elapsedMs(),
+        false);
+  }
+
+  private List<Status.Standing> standing() {
+    ScriptPreparation preparation = new ScriptPreparation(engine, environment);
+    List<Status.Standing> standing = new ArrayList<>();
+    Map<String, Entry> recorded = new LinkedHashMap<>(history.standing());
+    for (StandingScript script : project.standing()) {
+      List<String> onlyIn = script.script().header().onlyIn();
+      if (onlyIn.isEmpty() || onlyIn.contains(environment.name())) {
+        Optional<Entry> last = Optional.ofNullable(recorded.remove(script.name()));
+        String state =
+            last.map(
+                    entry -> standingState(entry, preparation.standingFingerprint(script.script())))
+                .orElse("new");
+        standing.add(new Status.Standing(script.name(), script.about(), state));
+      }
+    }
+    for (String gone : recorded.keySet()) {
+      standing.add(new Status.Standing(gone, gone, "gone"));
+    }
+    return standing;
+  }
+
+  private static String standingState(Entry last, String fingerprint) {
+    if (last.event() == Event.STANDING_STARTED) {
+      return "stopped half way";
+    }
+    return last.subject().upFingerprint().equals(fingerprint) ? "in place" : "changed";
+  }
+}

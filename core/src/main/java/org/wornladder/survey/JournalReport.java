@@ -1,6 +1,0 @@
-package org.wornladder.survey;
-
-import org.wornladder.journal.History;
-
-/** A journal as it stands in one environment. */
-public record JournalReport(String environment, String address, boolean isThere, History history) {}

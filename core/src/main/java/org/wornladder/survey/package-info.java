@@ -1,2 +1,0 @@
-/** Looks at a database and a project, and changes neither. */
-package org.wornladder.survey;
