@@ -75,7 +75,7 @@ public final class Snapshots {
    * then counts as its work.
    *
    * @param live what stands there
-   * @return empty if no run kept a snapshot, or the last one is told in another version's words
+   * @return empty if no run kept a snapshot, or another version wrote the last one
    */
   public Optional<Snapshot> expected(Last last, Snapshot live) throws SQLException {
     if (last.began().isEmpty()) {
@@ -206,7 +206,7 @@ public final class Snapshots {
     }
   }
 
-  /** Empty for none, and if it is told in another version's words. */
+  /** Empty for none, and if another version wrote it. */
   private Optional<Snapshot> unpacked(Optional<String> fingerprint) throws SQLException {
     return fingerprint.isEmpty() ? Optional.empty() : unpacked(fingerprint.get());
   }
@@ -214,7 +214,7 @@ public final class Snapshots {
   private Optional<Snapshot> unpacked(String fingerprint) throws SQLException {
     String json =
         packed(fingerprint).flatMap(SnapshotCodec::unpack).orElseThrow(() -> spoilt(fingerprint));
-    if (!Snapshot.isInTheseWords(json)) {
+    if (!Snapshot.isOfThisVersion(json)) {
       return Optional.empty();
     }
     return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint)));

@@ -34,7 +34,7 @@ public record Column(
   }
 
   Element element() {
-    Facts facts =
+    Map<String, String> facts =
         Facts.with(
             more,
             TYPE,

@@ -21,7 +21,7 @@ public record Constraint(
   }
 
   Element element() {
-    Facts facts =
+    Map<String, String> facts =
         Facts.with(
             Map.of(),
             Element.DEFINITION,

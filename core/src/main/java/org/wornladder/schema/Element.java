@@ -98,32 +98,6 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return new Key(kind, name);
   }
 
-  // Written out: what compares a record is made at run time otherwise, a tenth of a short run.
-
-  @Override
-  public boolean equals(Object other) {
-    return other instanceof Element element
-        && kind == element.kind
-        && name.equals(element.name)
-        && facts.equals(element.facts)
-        && parts.equals(element.parts);
-  }
-
-  @Override
-  public int hashCode() {
-    return 31 * name.hashCode() + kind.ordinal();
-  }
-
   /** A kind and a name. */
-  public record Key(Kind kind, String name) {
-    @Override
-    public boolean equals(Object other) {
-      return other instanceof Key key && kind == key.kind && name.equals(key.name);
-    }
-
-    @Override
-    public int hashCode() {
-      return 31 * name.hashCode() + kind.ordinal();
-    }
-  }
+  public record Key(Kind kind, String name) {}
 }

@@ -83,7 +83,7 @@ public record ForeignKey(
   }
 
   Element element() {
-    Facts facts =
+    Map<String, String> facts =
         Facts.with(
             Map.of(),
             Element.GENERATED_NAME,

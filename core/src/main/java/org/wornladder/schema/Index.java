@@ -37,7 +37,7 @@ public record Index(
   }
 
   Element element() {
-    Facts facts =
+    Map<String, String> facts =
         Facts.with(
             Map.of(),
             Element.DEFINITION,

@@ -1,6 +1,5 @@
 package org.wornladder.schema;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -16,31 +15,13 @@ import org.wornladder.sql.Fingerprint;
  */
 public record Snapshot(List<Element> elements, Set<Kind> unseen) {
   /** By kind, then by name. */
-  public static final Comparator<Element> ORDER = Snapshot::compare;
+  public static final Comparator<Element> ORDER =
+      Comparator.comparing(Element::kind).thenComparing(Element::name);
 
   public static final Snapshot EMPTY = new Snapshot(List.of());
 
-  /** How an element of each kind begins where a fingerprint is worked out. */
-  private static final String[] BEGINNINGS = beginnings();
-
-  private static String[] beginnings() {
-    String[] beginnings = new String[Kind.values().length];
-    for (Kind kind : Kind.values()) {
-      beginnings[kind.ordinal()] = "{" + kind.word() + "=";
-    }
-    return beginnings;
-  }
-
-  // Written out: comparators put together are made at run time, as long as a small structure takes.
-  private static int compare(Element one, Element other) {
-    int byKind = one.kind().compareTo(other.kind());
-    return byKind != 0 ? byKind : one.name().compareTo(other.name());
-  }
-
   public Snapshot {
-    List<Element> sorted = new ArrayList<>(elements);
-    sorted.sort(ORDER);
-    elements = List.copyOf(sorted);
+    elements = elements.stream().sorted(ORDER).toList();
     unseen = Set.copyOf(unseen);
   }
 
@@ -62,8 +43,8 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
     return SnapshotJson.write(this);
   }
 
-  /** Whether a text that {@link #json} wrote is told in the words of this version. */
-  public static boolean isInTheseWords(String json) {
+  /** Whether a text was written by this version of {@link #json}. */
+  public static boolean isOfThisVersion(String json) {
     return json.startsWith(EMPTY.json().substring(0, EMPTY.json().indexOf('[')));
   }
 
@@ -72,35 +53,35 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
     return SnapshotJson.read(json);
   }
 
-  /** The same of what counts alone: no owners, no grants, no names that nobody chose. */
+  /** The fingerprint of what counts in comparisons: without owners, grants and generated names. */
   public String meaningFingerprint() {
     return withoutRights().meaning().fingerprint();
   }
 
   /**
-   * SHA-256 over all that it tells, as 64 hexadecimal digits: the version of its words, and then
-   * each element's kind, name, facts and parts in order, each element in braces.
+   * SHA-256 over the whole structure, as 64 hexadecimal digits: the format's version, and then each
+   * element's kind, name, facts and parts in order, each element in braces.
    */
   public String fingerprint() {
-    Fingerprint.Parts told = new Fingerprint.Parts();
-    told.add(Integer.toString(SnapshotJson.VERSION));
-    tell(elements, told);
-    return told.hex();
+    Fingerprint.Parts hash = new Fingerprint.Parts();
+    hash.add(Integer.toString(SnapshotJson.VERSION));
+    add(elements, hash);
+    return hash.hex();
   }
 
-  private static void tell(List<Element> elements, Fingerprint.Parts told) {
+  private static void add(List<Element> elements, Fingerprint.Parts hash) {
     for (Element element : elements) {
-      told.mark(BEGINNINGS[element.kind().ordinal()]);
-      told.add(element.name());
+      hash.mark("{" + element.kind().word() + "=");
+      hash.add(element.name());
       element
           .facts()
           .forEach(
-              (word, value) -> {
-                told.add(word);
-                told.add(value);
+              (name, value) -> {
+                hash.add(name);
+                hash.add(value);
               });
-      tell(element.parts(), told);
-      told.mark("}");
+      add(element.parts(), hash);
+      hash.mark("}");
     }
   }
 

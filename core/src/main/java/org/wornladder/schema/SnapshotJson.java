@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
-import com.fasterxml.jackson.core.io.SerializedString;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.Writer;
@@ -15,35 +14,19 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * A snapshot as JSON: an object with {@code words}, the version of the words it is told in, and
- * {@code elements}, an array of objects with {@code kind}, {@code name}, {@code facts} (an object
- * of texts) and {@code parts} (an array of such objects); the last two are left out where they are
- * empty.
+ * A snapshot as JSON: an object with {@code words}, the format's version, and {@code elements}, an
+ * array of objects with {@code kind}, {@code name}, {@code facts} (an object of texts) and {@code
+ * parts} (an array of such objects); the last two are left out where they are empty.
  */
 final class SnapshotJson {
-  /** Which words the structure is told in: a version that tells it in others has another number. */
+  /** The format's version: one that describes structures otherwise has another number. */
   static final int VERSION = 5;
 
   private static final String WORDS = "words";
   private static final String ELEMENTS = "elements";
-  // Told to the writer in a form that needs no look at each sign: they come with every element.
-  private static final SerializedString KIND = new SerializedString("kind");
-  private static final SerializedString NAME = new SerializedString("name");
-  private static final SerializedString FACTS = new SerializedString("facts");
-  private static final SerializedString PARTS = new SerializedString("parts");
-  private static final SerializedString[] KINDS = kinds();
-
   private static final JsonFactory JSON = new JsonFactory();
 
   private SnapshotJson() {}
-
-  private static SerializedString[] kinds() {
-    SerializedString[] kinds = new SerializedString[Kind.values().length];
-    for (Kind kind : Kind.values()) {
-      kinds[kind.ordinal()] = new SerializedString(kind.word());
-    }
-    return kinds;
-  }
 
   static String write(Snapshot snapshot) {
     StringWriter text = new StringWriter();
@@ -55,36 +38,32 @@ final class SnapshotJson {
     return text.toString();
   }
 
-  /** Writes it, and closes where it was written to. */
+  /** Writes a snapshot, and closes the writer. */
   static void write(Snapshot snapshot, Writer to) throws IOException {
     try (JsonGenerator out = JSON.createGenerator(to)) {
       out.writeStartObject();
       out.writeNumberField(WORDS, VERSION);
-      out.writeFieldName(ELEMENTS);
-      elements(out, snapshot.elements());
+      elements(out, ELEMENTS, snapshot.elements());
       out.writeEndObject();
     }
   }
 
-  private static void elements(JsonGenerator out, List<Element> elements) throws IOException {
-    out.writeStartArray();
+  private static void elements(JsonGenerator out, String field, List<Element> elements)
+      throws IOException {
+    out.writeArrayFieldStart(field);
     for (Element element : elements) {
       out.writeStartObject();
-      out.writeFieldName(KIND);
-      out.writeString(KINDS[element.kind().ordinal()]);
-      out.writeFieldName(NAME);
-      out.writeString(element.name());
+      out.writeStringField("kind", element.kind().word());
+      out.writeStringField("name", element.name());
       if (!element.facts().isEmpty()) {
-        out.writeFieldName(FACTS);
-        out.writeStartObject();
+        out.writeObjectFieldStart("facts");
         for (Map.Entry<String, String> fact : element.facts().entrySet()) {
           out.writeStringField(fact.getKey(), fact.getValue());
         }
         out.writeEndObject();
       }
       if (!element.parts().isEmpty()) {
-        out.writeFieldName(PARTS);
-        elements(out, element.parts());
+        elements(out, "parts", element.parts());
       }
       out.writeEndObject();
     }
@@ -136,9 +115,9 @@ final class SnapshotJson {
   private static Map<String, String> facts(JsonParser in) throws IOException {
     Map<String, String> facts = new TreeMap<>();
     while (in.nextToken() == JsonToken.FIELD_NAME) {
-      String word = in.currentName();
+      String name = in.currentName();
       in.nextToken();
-      facts.put(word, in.getText());
+      facts.put(name, in.getText());
     }
     return facts;
   }

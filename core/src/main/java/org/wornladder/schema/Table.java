@@ -62,20 +62,20 @@ public record Table(
     keys.sort(Snapshot.ORDER);
     List<Element> parts = new ArrayList<>();
     columns.forEach(column -> parts.add(column.element()));
-    parts.addAll(told(keys));
+    parts.addAll(withDistinctNames(keys));
     return new Element(Kind.TABLE, name, Facts.with(options, Element.TEXT, definition), parts);
   }
 
-  /** Several that are made of the same are told by their place. */
-  private static List<Element> told(List<Element> sorted) {
-    List<Element> told = new ArrayList<>();
+  /** Elements of equal kind and name get numbers. */
+  private static List<Element> withDistinctNames(List<Element> sorted) {
+    List<Element> distinct = new ArrayList<>();
     int count = 0;
     for (int i = 0; i < sorted.size(); i++) {
       Element element = sorted.get(i);
       count = i > 0 && Snapshot.ORDER.compare(sorted.get(i - 1), element) == 0 ? count + 1 : 1;
-      told.add(count == 1 ? element : numbered(element, count));
+      distinct.add(count == 1 ? element : numbered(element, count));
     }
-    return told;
+    return distinct;
   }
 
   private static Element numbered(Element element, int number) {

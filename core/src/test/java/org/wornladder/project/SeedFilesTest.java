@@ -82,7 +82,7 @@ class SeedFilesTest {
         Arguments.of(Form.JSON, "[{\"a\": 1, \"a\": 2}]", "seeds/grade.json:1", "uplicate"),
         Arguments.of(Form.YAML, "a: 1\n", "seeds/grade.yaml:1:1", "must be a list of maps"),
         Arguments.of(Form.YAML, "- 7\n", "seeds/grade.yaml:1:3", "a row must be a map"),
-        Arguments.of(Form.YAML, "- {a: 1, a: 2}\n", "seeds/grade.yaml:1:10", "a stands twice"));
+        Arguments.of(Form.YAML, "- {a: 1, a: 2}\n", "seeds/grade.yaml:1:10", "a is written twice"));
   }
 
   @ParameterizedTest

@@ -107,7 +107,7 @@ class SettingsTest {
             new ProjectTestFolder(root)
                 .file("ladder.yaml", ProjectTestFolder.SETTINGS + "name: other\n")
                 .problems())
-        .anyMatch(problem -> problem.contains("name stands twice; first on line 1"));
+        .anyMatch(problem -> problem.contains("name is written twice; first on line 1"));
   }
 
   @Test

@@ -58,20 +58,15 @@ final class PostgresConnector {
     PGProperty.APPLICATION_NAME.set(properties, "worn-ladder");
     PGProperty.CONNECT_TIMEOUT.set(properties, ConnectionAttempts.ANSWER_SECONDS);
     PGProperty.TCP_KEEP_ALIVE.set(properties, true);
+    Properties own = Driver.parseURL(url.jdbc(), new Properties());
+    if (own == null) {
+      throw new SQLException("the url is not one of PostgreSQL's", INVALID_VALUE);
+    }
     // While it connects a server must answer soon; afterwards a statement may take its time.
     PGProperty.SOCKET_TIMEOUT.set(properties, ConnectionAttempts.ANSWER_SECONDS);
     Connection connection = new Driver().connect(url.jdbc(), properties);
-    if (connection == null) {
-      throw new SQLException("the url is not one of PostgreSQL's", INVALID_VALUE);
-    }
-    connection.setNetworkTimeout(Runnable::run, ownSocketTimeout() * 1000);
+    connection.setNetworkTimeout(Runnable::run, PGProperty.SOCKET_TIMEOUT.getInt(own) * 1000);
     return connection;
-  }
-
-  /** The limit that the url itself sets, in seconds; 0 for none. */
-  private int ownSocketTimeout() throws SQLException {
-    Properties parsed = Driver.parseURL(url.jdbc(), new Properties());
-    return parsed == null ? 0 : PGProperty.SOCKET_TIMEOUT.getInt(parsed);
   }
 
   /** What a failure to connect means (PostgreSQL manual, appendix A "Error Codes"). */
