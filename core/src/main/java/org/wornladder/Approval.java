@@ -31,7 +31,7 @@ public interface Approval {
       boolean named = confirmed.filter(name::equals).isPresent();
       if (confirmed.isPresent() && !named) {
         throw RefusedException.of(
-            "--confirm names " + confirmed.get() + ", but this is " + name,
+            "the confirmation names " + confirmed.get() + ", but this is " + name,
             "environment " + name,
             "see that this is the environment you mean");
       }
@@ -39,14 +39,14 @@ public interface Approval {
         throw RefusedException.of(
             name + " is guarded: a change there must be confirmed by its name",
             "environment " + name,
-            "look at ladder preview " + name + ", then add --confirm " + name);
+            Advice.of(Advice.Code.CONFIRM_CHANGE, name));
       }
       boolean wantsYes = plan.direction() == Direction.DOWN && !environment.settings().disposable();
       if (wantsYes && !yes && !named) {
         throw RefusedException.of(
             "taking rungs back on " + name + " may lose rows, and nobody is there to ask",
             "environment " + name,
-            "add --yes if that is meant");
+            Advice.of(Advice.Code.ADD_YES));
       }
     };
   }

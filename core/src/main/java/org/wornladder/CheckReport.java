@@ -20,7 +20,7 @@ public record CheckReport(
   public record Against(String environment, List<Finding> findings, long waiting) {}
 
   /** Something that needs a person. */
-  public record Finding(String what, String where, String next) {}
+  public record Finding(String what, String where, Advice advice) {}
 
   public boolean isGood() {
     return problems.stream().noneMatch(Problem::isError)

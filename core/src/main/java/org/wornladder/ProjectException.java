@@ -12,13 +12,18 @@ public final class ProjectException extends LadderException {
     super(
         problems.get(0).message(),
         problems.get(0).place().toString(),
-        problems.get(0).next(),
+        problems.get(0).advice(),
         null);
     this.problems = List.copyOf(problems);
   }
 
-  public static ProjectException of(Place place, String message, String next) {
-    return new ProjectException(List.of(Problem.error(place, message, next)));
+  /** With a hint that names no command; it may be empty. */
+  public static ProjectException of(Place place, String message, String hint) {
+    return of(place, message, Advice.hint(hint));
+  }
+
+  public static ProjectException of(Place place, String message, Advice advice) {
+    return new ProjectException(List.of(Problem.error(place, message, advice)));
   }
 
   public List<Problem> problems() {

@@ -24,19 +24,22 @@ public interface RebuildApproval {
       String where = "environment " + loss.environment();
       if (confirmed.isPresent() && !named) {
         throw RefusedException.of(
-            "--confirm names " + confirmed.get() + ", but the database is " + loss.database(),
+            "the confirmation names "
+                + confirmed.get()
+                + ", but the database is "
+                + loss.database(),
             where,
             "see that this is the database you mean");
       }
       if (loss.isStrange() && !named) {
         throw RefusedException.of(
-            strange(loss), where, "if it is, --confirm " + loss.database() + " empties it");
+            strange(loss), where, Advice.of(Advice.Code.CONFIRM_DATABASE, loss.database()));
       }
       if (!loss.isNothing() && !yes && !named) {
         throw RefusedException.of(
             "a rebuild takes " + loss.text() + " with all rows, and nobody is there to ask",
             where,
-            "add --yes if that is meant");
+            Advice.of(Advice.Code.ADD_YES));
       }
     };
   }

@@ -2,8 +2,13 @@ package org.wornladder;
 
 /** The files do not run in a scratch database. */
 public final class ReplayException extends LadderException {
-  public ReplayException(String what, String where, String next, Throwable cause) {
-    super(what, where, next, cause);
+  /** With a hint that names no command; it may be empty. */
+  public ReplayException(String what, String where, String hint, Throwable cause) {
+    this(what, where, Advice.hint(hint), cause);
+  }
+
+  public ReplayException(String what, String where, Advice advice, Throwable cause) {
+    super(what, where, advice, cause);
   }
 
   /** A failure of a run, which happened in the scratch database alone. */

@@ -23,7 +23,7 @@ public interface SeedApproval {
       String name = environment.name();
       if (confirmed.isPresent() && !confirmed.get().equals(name)) {
         throw RefusedException.of(
-            "--confirm names " + confirmed.get() + ", but this is " + name,
+            "the confirmation names " + confirmed.get() + ", but this is " + name,
             "environment " + name,
             "see that this is the environment you mean");
       }
@@ -31,7 +31,7 @@ public interface SeedApproval {
         throw RefusedException.of(
             name + " is guarded: it would take " + words(planned),
             "environment " + name,
-            "look at ladder seed " + name + " --dry-run, then add --confirm " + name);
+            Advice.of(Advice.Code.CONFIRM_SEED, name));
       }
     };
   }

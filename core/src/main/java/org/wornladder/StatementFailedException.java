@@ -25,11 +25,11 @@ public final class StatementFailedException extends LadderException {
       String left,
       int completed) {}
 
-  public StatementFailedException(Failure failure, String next, Throwable cause) {
+  public StatementFailedException(Failure failure, Advice advice, Throwable cause) {
     super(
         failure.step() + " failed on " + failure.environment() + ": " + failure.words(),
         failure.place(),
-        next,
+        advice,
         cause);
     this.failure = failure;
   }

@@ -47,11 +47,16 @@ class LayerTest {
           "the class Ladder",
           type -> type.getFullName().matches("org\\.wornladder\\.Ladder(\\$.*)?"));
 
+  private static final DescribedPredicate<JavaClass> ADVICE =
+      DescribedPredicate.describe(
+          "Advice", type -> type.getFullName().matches("org\\.wornladder\\.Advice(\\$.*)?"));
+
   /** Options, results and events: they may name what every other package has. */
   private static final DescribedPredicate<JavaClass> API_TYPES =
       resideInAPackage("org.wornladder")
           .and(DescribedPredicate.not(LADDER))
           .and(DescribedPredicate.not(assignableTo(LadderException.class)))
+          .and(DescribedPredicate.not(ADVICE))
           .as("the options, results and events of the API");
 
   @ArchTest
@@ -108,7 +113,7 @@ class LayerTest {
           .mayNotAccessAnyLayer();
 
   @ArchTest
-  static final ArchRule LOWER_PACKAGES_KNOW_ONLY_THE_EXCEPTIONS_OF_THE_API =
+  static final ArchRule LOWER_PACKAGES_KNOW_ONLY_EXCEPTIONS_AND_ADVICE_OF_THE_API =
       noClasses()
           .that()
           .resideInAnyPackage(

@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.function.Function;
 import javax.net.ssl.SSLException;
+import org.wornladder.Advice;
 import org.wornladder.UnreachableException;
 
 /** Connects to a server, and waits for one that is still starting if that is asked for. */
@@ -96,9 +97,7 @@ public final class ConnectionAttempts {
           new UnreachableException(
               "the server cannot be reached: " + words,
               where,
-              "see that it runs and that the url of "
-                  + name
-                  + " is right; --await SECONDS waits for one that is starting",
+              Advice.of(Advice.Code.START_SERVER_OR_AWAIT, name),
               e);
       case OTHER ->
           new UnreachableException(

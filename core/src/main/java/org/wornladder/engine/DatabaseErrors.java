@@ -1,6 +1,7 @@
 package org.wornladder.engine;
 
 import java.sql.SQLException;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.LockWaitException;
 import org.wornladder.UnreachableException;
@@ -21,7 +22,7 @@ public final class DatabaseErrors {
           new LockWaitException(
               "another program held the database too long, while " + doing,
               where,
-              "wait for it to end, or give it longer with --lock-wait SECONDS");
+              Advice.of(Advice.Code.WAIT_LONGER));
       case READ_ONLY ->
           new UnreachableException(
               "the database is read-only",
@@ -40,7 +41,7 @@ public final class DatabaseErrors {
           new UnreachableException(
               "the connection was cut while " + doing,
               where,
-              "ladder status " + environment + " tells what was done; run it again to go on",
+              Advice.of(Advice.Code.SHOW_STATUS_THEN_RUN_AGAIN, environment),
               e);
       case STRANDED ->
           new UnreachableException(

@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.wornladder.Advice;
 import org.wornladder.LockWaitException;
 
 /** Tries for a lock again and again. */
@@ -40,7 +41,7 @@ public final class LockPolling {
         throw new LockWaitException(
             "another process is changing this database: " + holder.name(),
             where,
-            "wait for it, or give it longer with --lock-wait SECONDS");
+            Advice.of(Advice.Code.WAIT_LONGER));
       }
       if (!told) {
         told = true;

@@ -5,11 +5,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.ApplyOptions;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
+import org.wornladder.execution.Plan.Note;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.journal.RungRecord.Progress;
@@ -39,7 +41,7 @@ public final class ApplyPlanner {
   private final long highest;
 
   private final List<Refusal> refusals = new ArrayList<>();
-  private final List<String> notes = new ArrayList<>();
+  private final List<Note> notes = new ArrayList<>();
 
   /**
    * @param doubts what the database says of the statements in doubt, by rung
@@ -82,7 +84,7 @@ public final class ApplyPlanner {
       steps.add(step(waiting.get(i), i, lastLift, standing));
     }
     if (leavesRungs()) {
-      notes.add("standing scripts wait until all rungs are in place");
+      notes.add(Note.of("standing scripts wait until all rungs are in place"));
     } else {
       standing.afterRungs().ifPresent(steps::add);
     }
@@ -91,7 +93,10 @@ public final class ApplyPlanner {
 
   private void checkTarget() {
     if (options.to().isPresent() && project.rung(options.to().getAsLong()).isEmpty()) {
-      refuse("there is no rung " + options.to().getAsLong(), "rungs/", "ladder status lists them");
+      refuse(
+          "there is no rung " + options.to().getAsLong(),
+          "rungs/",
+          Advice.of(Advice.Code.LIST_RUNGS));
     }
   }
 
@@ -112,27 +117,18 @@ public final class ApplyPlanner {
   }
 
   private void refuseWorn(Rung rung) {
-    String redo =
-        environment.settings().disposable()
-            ? "; or run it anew: ladder rollback "
-                + environment.name()
-                + " --to "
-                + project.label(before(rung.number()))
-                + " --from-journal, then ladder apply "
-                + environment.name()
-            : "";
+    String name = environment.name();
     refuse(
-        rung.label() + " is worn: edited since it ran on " + environment.name(),
+        rung.label() + " is worn: edited since it ran on " + name,
         rung.file(),
-        "put the old text back (git checkout -- "
-            + rung.file()
-            + ") and write the change as a new rung"
-            + redo
-            + "; or take the edit as it is: ladder settle "
-            + environment.name()
-            + " "
-            + rung.label()
-            + " --accept-file --because TEXT");
+        environment.settings().disposable()
+            ? Advice.of(
+                Advice.Code.RESTORE_REDO_OR_ACCEPT,
+                rung.file(),
+                name,
+                rung.label(),
+                project.label(before(rung.number())))
+            : Advice.of(Advice.Code.RESTORE_OR_ACCEPT, rung.file(), name, rung.label()));
   }
 
   /** The number in place below another; 0 if there is none. */
@@ -147,22 +143,21 @@ public final class ApplyPlanner {
   private void checkStuck(RungRecord record, Optional<Rung> file) {
     Progress progress = record.progress();
     String label = project.label(record.number());
-    String settle = "ladder settle " + environment.name() + " " + label;
     if (!progress.up()) {
       refuse(
           label + " is stuck on its way down, after statement " + progress.done(),
           "environment " + environment.name(),
-          "ladder rollback " + environment.name() + " goes on with it");
+          Advice.of(Advice.Code.ROLL_BACK_GOES_ON, environment.name()));
     } else if (progress.doubtful() > 0 && !doubts.get(record.number()).isSettled()) {
       refuse(
-          StuckText.inDoubt(label, doubts.get(record.number())),
+          doubts.get(record.number()).reason(label),
           "environment " + environment.name(),
-          StuckText.settle(environment.name(), label));
+          Advice.of(Advice.Code.DECIDE_STATEMENT, environment.name(), label));
     } else if (file.isEmpty()) {
       refuse(
           label + " is stuck after statement " + progress.done() + ", and its file is gone",
           "environment " + environment.name(),
-          "put the file back, then ladder apply " + environment.name());
+          Advice.of(Advice.Code.RESTORE_FILE_THEN_APPLY, environment.name()));
     } else if (progress.done() > 0 && isWorn(record, file.get())) {
       refuse(
           label
@@ -170,7 +165,7 @@ public final class ApplyPlanner {
               + progress.done()
               + ", and its file was edited since",
           file.get().file(),
-          settle + " --accept-file --because TEXT goes on with the new text after that statement");
+          Advice.of(Advice.Code.ACCEPT_FILE, environment.name(), label));
     }
   }
 
@@ -202,26 +197,25 @@ public final class ApplyPlanner {
               + " already ran on "
               + environment.name(),
           rung.file(),
-          "ladder renumber "
-              + rung.number()
-              + " gives the file a number above "
-              + project.label(highest)
-              + "; or write late: allow under "
-              + environment.name()
-              + " in ladder.yaml");
+          Advice.of(
+              Advice.Code.RENUMBER_OR_ALLOW_LATE,
+              rung.label(),
+              project.label(highest),
+              environment.name()));
     }
     Header header = rung.script().header();
     if (options.together() && !engine.abilities().contains(Ability.TRANSACTIONAL_DDL)) {
       refuse(
-          engine.name() + " cannot undo changes of structure, so --together would be no promise",
+          engine.name()
+              + " cannot undo changes of structure, so one transaction for all is no promise",
           "environment " + environment.name(),
-          "apply without --together");
+          Advice.of(Advice.Code.NOT_TOGETHER));
     }
     if (header.outsideTransaction() && options.together()) {
       refuse(
-          rung.label() + " runs outside a transaction, so it cannot be part of --together",
+          rung.label() + " runs outside a transaction, so it cannot be part of one for all",
           rung.file(),
-          "apply without --together, or with --to the rung before it");
+          Advice.of(Advice.Code.NOT_TOGETHER_OR_UP_TO));
     }
     promoted.ifPresent(from -> checkPromoted(rung, from));
   }
@@ -238,23 +232,24 @@ public final class ApplyPlanner {
               + environment.name()
               + " is promoted",
           rung.file(),
-          "ladder apply " + origin + " first");
+          Advice.of(Advice.Code.APPLY_FIRST, origin));
     } else if (isWorn(there.get(), rung)) {
       refuse(
           rung.label() + " ran on " + origin + " with another text",
           rung.file(),
-          "see ladder status " + origin);
+          Advice.of(Advice.Code.SHOW_STATUS, origin));
     }
   }
 
   /** What a person should know before saying yes. */
   private void notePoints(Rung rung) {
     if (rung.number() < highest) {
-      notes.add(rung.label() + " is late: " + project.label(highest) + " already ran there");
+      notes.add(
+          Note.of(rung.label() + " is late: " + project.label(highest) + " already ran there"));
     }
     boolean runs = !(decision(rung.script().header()) instanceof Decision.PassOver);
     if (environment.settings().guarded() && runs) {
-      oneWay(rung).ifPresent(why -> notes.add(rung.label() + " is one-way: " + why));
+      oneWay(rung).ifPresent(why -> notes.add(Note.of(rung.label() + " is one-way: " + why)));
     }
   }
 
@@ -273,18 +268,15 @@ public final class ApplyPlanner {
     String more =
         absent.size() > MOST_NAMED ? " and " + (absent.size() - MOST_NAMED) + " more" : "";
     notes.add(
-        String.join(", ", named)
-            + more
-            + (one ? " is" : " are")
-            + " in place on "
-            + environment.name()
-            + ", but this checkout has no file for "
-            + (one ? "it" : "them")
-            + "; ladder rollback "
-            + environment.name()
-            + " --absent takes "
-            + (one ? "it" : "them")
-            + " back");
+        new Note(
+            String.join(", ", named)
+                + more
+                + (one ? " is" : " are")
+                + " in place on "
+                + environment.name()
+                + ", but this checkout has no file for "
+                + (one ? "it" : "them"),
+            Advice.of(Advice.Code.ROLL_BACK_ABSENT, environment.name())));
   }
 
   /** For each standing script, the last waiting rung that lifts it: there it is put back. */
@@ -355,7 +347,11 @@ public final class ApplyPlanner {
         : Optional.of("no way down is written");
   }
 
-  private void refuse(String what, String where, String next) {
-    refusals.add(new Refusal(what, where, next));
+  private void refuse(String what, String where, String hint) {
+    refuse(what, where, Advice.hint(hint));
+  }
+
+  private void refuse(String what, String where, Advice advice) {
+    refusals.add(new Refusal(what, where, advice));
   }
 }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engine;
@@ -52,7 +53,7 @@ public record EnvironmentContext(
       throw RefusedException.of(
           "the journal's chain is broken at entry " + broken.entry() + ": " + broken.reason(),
           "environment " + name + ", " + session.address(),
-          "find out who wrote to the table; ladder history " + name + " shows the entries");
+          Advice.of(Advice.Code.FIND_JOURNAL_WRITER, name));
     }
     return history;
   }

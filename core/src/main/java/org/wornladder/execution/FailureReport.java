@@ -2,6 +2,7 @@ package org.wornladder.execution;
 
 import java.sql.SQLException;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.StatementFailedException;
 import org.wornladder.StatementFailedException.Failure;
@@ -67,33 +68,26 @@ final class FailureReport {
   /**
    * @param stuck the rung's label if it is; empty if not
    */
-  private String advice(Fault fault, String stuck) {
-    String again =
-        plan.direction() == Direction.UP
-            ? "ladder apply " + plan.environment()
-            : "ladder rollback " + plan.environment();
+  private Advice advice(Fault fault, String stuck) {
+    boolean up = plan.direction() == Direction.UP;
+    String environment = plan.environment();
     return switch (fault.kind()) {
-      case FULL -> "make room on the disk, then run it again";
-      case BUSY -> "somebody else holds what it needs: run it again, or with --retries N";
-      case TIMEOUT -> "it took longer than statement-timeout allows: " + again + " tries it again";
-      case DENIED -> "grant the right to the database's user, then " + again;
+      case FULL -> Advice.hint("make room on the disk, then run it again");
+      case BUSY -> Advice.of(Advice.Code.RETRY);
+      case TIMEOUT ->
+          Advice.of(
+              up ? Advice.Code.TIMEOUT_APPLY_AGAIN : Advice.Code.TIMEOUT_ROLL_BACK_AGAIN,
+              environment);
+      case DENIED ->
+          Advice.of(
+              up ? Advice.Code.GRANT_THEN_APPLY : Advice.Code.GRANT_THEN_ROLL_BACK, environment);
       default ->
-          plan.direction() == Direction.UP
-              ? mending(stuck, again)
-              : "mend the way down, then " + again;
+          !up
+              ? Advice.of(Advice.Code.CORRECT_WAY_DOWN, environment)
+              : stuck.isEmpty()
+                  ? Advice.of(Advice.Code.CORRECT_STATEMENT, environment)
+                  : Advice.of(Advice.Code.CORRECT_AND_GO_ON, environment, stuck);
     };
-  }
-
-  private String mending(String stuck, String again) {
-    return stuck.isEmpty()
-        ? "mend the statement, then " + again
-        : "mend what it stumbled over, then "
-            + again
-            + "; if that was the file, first ladder settle "
-            + plan.environment()
-            + " "
-            + stuck
-            + " --accept-file --because TEXT";
   }
 
   /** The cause as it may be shown: a database repeats what it was given. */

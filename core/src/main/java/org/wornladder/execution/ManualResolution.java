@@ -2,6 +2,7 @@ package org.wornladder.execution;
 
 import java.sql.SQLException;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.Session;
@@ -137,7 +138,7 @@ public final class ManualResolution {
     return RefusedException.of(
         project.label(number) + " " + why,
         "environment " + environment.name(),
-        "see ladder status " + environment.name());
+        Advice.of(Advice.Code.SHOW_STATUS, environment.name()));
   }
 
   private void append(Event event, EntrySubject subject, EntryDetails note) {

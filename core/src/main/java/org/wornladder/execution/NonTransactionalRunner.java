@@ -3,6 +3,7 @@ package org.wornladder.execution;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
@@ -118,10 +119,7 @@ final class NonTransactionalRunner {
                       + name
                       + " went with the session that ran it",
                   rung.source(),
-                  "ladder rollback takes back what is done of it, and apply then runs all of it;"
-                      + " or write the rest of the file without it, then ladder settle "
-                      + rung.number()
-                      + " --accept-file");
+                  Advice.of(Advice.Code.ROLL_BACK_OR_ACCEPT_FILE, rung.label()));
             });
   }
 

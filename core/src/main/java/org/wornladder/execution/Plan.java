@@ -1,6 +1,7 @@
 package org.wornladder.execution;
 
 import java.util.List;
+import org.wornladder.Advice;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Secrets;
 
@@ -21,8 +22,15 @@ public record Plan(
     boolean isThere,
     List<Step> steps,
     boolean together,
-    List<String> notes,
+    List<Note> notes,
     Secrets secrets) {
+  /** What is worth knowing before a plan runs, and what can be done about it. */
+  public record Note(String text, Advice advice) {
+    static Note of(String text) {
+      return new Note(text, Advice.NONE);
+    }
+  }
+
   public Plan {
     steps = List.copyOf(steps);
     notes = List.copyOf(notes);

@@ -39,7 +39,7 @@ public record PlanningContext(
     return plan(Direction.UP, List.of(), false, List.of());
   }
 
-  Plan plan(Direction direction, List<Step> steps, boolean together, List<String> notes) {
+  Plan plan(Direction direction, List<Step> steps, boolean together, List<Plan.Note> notes) {
     return new Plan(
         direction,
         environment.name(),

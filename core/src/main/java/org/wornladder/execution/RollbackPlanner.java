@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
 import org.wornladder.RollbackOptions;
@@ -84,9 +85,10 @@ public final class RollbackPlanner {
       boolean open = record.progress().doubtful() > 0 && !doubts.get(record.number()).isSettled();
       if (open && !record.progress().up()) {
         refuse(
-            StuckText.inDoubt(project.label(record.number()), doubts.get(record.number())),
+            doubts.get(record.number()).reason(project.label(record.number())),
             "environment " + environment.name(),
-            StuckText.settle(environment.name(), project.label(record.number())));
+            Advice.of(
+                Advice.Code.DECIDE_STATEMENT, environment.name(), project.label(record.number())));
       }
     }
     List<RungRecord> inPlace = new ArrayList<>(history.inPlaceNewestFirst());
@@ -118,8 +120,7 @@ public final class RollbackPlanner {
       refuse(
           project.label(number) + " is not in place on " + environment.name(),
           "environment " + environment.name(),
-          "--to names the rung that stays; 0 takes all back. See ladder status "
-              + environment.name());
+          Advice.of(Advice.Code.ROLLBACK_TARGET, environment.name()));
     }
   }
 
@@ -136,7 +137,7 @@ public final class RollbackPlanner {
       refuse(
           label + " is stuck on its way up, and its way down does more than drop what is there",
           "environment " + environment.name(),
-          "ladder apply " + environment.name() + " goes on with it; then it can be taken back");
+          Advice.of(Advice.Code.APPLY_THEN_ROLL_BACK, environment.name()));
     }
   }
 
@@ -211,9 +212,9 @@ public final class RollbackPlanner {
                   : label + " has no file in this checkout")
               + ", so its way down must come from the journal",
           file.map(Rung::file).orElse("environment " + environment.name()),
-          "the journal has: "
-              + environment.secrets().mask(oneLine(way.script()))
-              + " - run it with --from-journal");
+          Advice.of(
+              Advice.Code.ROLL_BACK_FROM_JOURNAL,
+              environment.secrets().mask(oneLine(way.script()))));
       return Optional.empty();
     }
     return Optional.of(way);
@@ -244,7 +245,11 @@ public final class RollbackPlanner {
     return ScriptParser.parseJournalled(name, record.run().subject().script());
   }
 
-  private void refuse(String what, String where, String next) {
-    refusals.add(new Refusal(what, where, next));
+  private void refuse(String what, String where, String hint) {
+    refuse(what, where, Advice.hint(hint));
+  }
+
+  private void refuse(String what, String where, Advice advice) {
+    refusals.add(new Refusal(what, where, advice));
   }
 }

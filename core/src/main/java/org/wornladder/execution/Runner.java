@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
@@ -385,9 +386,7 @@ public final class Runner {
           throw RefusedException.of(
               rung.label() + " stops the run: " + reason,
               rung.source(),
-              "see why with ladder show "
-                  + plan.environment()
-                  + "; --| otherwise: pass would pass it over");
+              Advice.of(Advice.Code.SHOW_WHY_CONDITION_FAILS, plan.environment()));
         }
       }
     }

@@ -28,4 +28,14 @@ public record UncertainStatement(
   int done() {
     return found == Found.DONE ? statement : statement - 1;
   }
+
+  /** The reason for which a rung is stuck at this statement. */
+  String reason(String label) {
+    return label
+        + " is stuck: nobody knows whether statement "
+        + statement
+        + " took effect ("
+        + words
+        + ")";
+  }
 }

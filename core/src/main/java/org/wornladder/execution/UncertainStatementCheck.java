@@ -96,10 +96,7 @@ public final class UncertainStatementCheck {
     String before = record.last().note().text();
     if (now.isEmpty() || !before.startsWith(BEFORE)) {
       return new UncertainStatement(
-          number,
-          Found.OPEN,
-          "the structure does not tell: look with ladder show",
-          Optional.empty());
+          number, Found.OPEN, "the structure does not show it", Optional.empty());
     }
     Optional<String> clearing = session.clearing(thing.get());
     boolean same = before.equals(BEFORE + now.get());

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -76,7 +77,7 @@ public final class ProjectReader {
       throw ProjectException.of(
           Place.of(root.toString()),
           "this folder holds no ladder project: there is no " + SETTINGS,
-          "ladder init makes one here; --project DIR names another folder");
+          Advice.of(Advice.Code.INIT_OR_NAME_PROJECT));
     }
     Optional<Settings> settings =
         files
@@ -126,9 +127,7 @@ public final class ProjectReader {
       if (missing < 0) {
         String found = before.file() + " has the same number";
         problems.error(
-            Place.of(rung.file()),
-            found,
-            "ladder renumber " + rung.file() + " moves that one to the end");
+            Place.of(rung.file()), found, Advice.of(Advice.Code.RENUMBER_FILE, rung.file()));
       } else if (missing > 0 && rung.number() < 1_000_000) {
         String found = "there is a gap before this number, after " + before.label();
         problems.note(Place.of(rung.file()), found, "");

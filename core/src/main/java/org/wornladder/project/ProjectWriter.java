@@ -10,6 +10,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -33,7 +34,7 @@ public final class ProjectWriter {
       throw ProjectException.of(
           Place.of(root.resolve(ProjectReader.SETTINGS).toString()),
           "this folder holds a ladder project already",
-          "ladder new WORDS writes its next rung");
+          Advice.of(Advice.Code.WRITE_RUNG));
     }
     try {
       List<String> written = new ArrayList<>();

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -44,13 +45,13 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
    * @param next what to do then
    * @throws ProjectException if it is too large
    */
-  public void refuseTooLarge(String next) {
+  public void refuseTooLarge(Advice advice) {
     long size = text("").getBytes(StandardCharsets.UTF_8).length;
     if (size > TextFiles.LARGEST) {
       throw ProjectException.of(
           Place.of(ProjectReader.RUNGS),
           "this makes a rung of " + (size >> 20) + " MB; it can be at most " + TextFiles.MOST,
-          next);
+          advice);
     }
   }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
@@ -30,7 +31,7 @@ public final class Shorthand {
 
   /** {@code bin (code text not null primary key, …)}. */
   public Shorthand createTable(String words) {
-    Words read = Words.of(words, "--create-table", "bin (code text not null primary key)");
+    Words read = Words.of(words, "create-table", "bin (code text not null primary key)");
     String table = read.name();
     String rest = read.rest();
     if (!rest.startsWith("(") || !rest.endsWith(")")) {
@@ -41,7 +42,7 @@ public final class Shorthand {
 
   /** {@code picking price decimal(10,2)}. */
   public Shorthand addColumn(String words) {
-    Words read = Words.of(words, "--add-column", "picking price decimal(10,2)");
+    Words read = Words.of(words, "add-column", "picking price decimal(10,2)");
     String table = read.name();
     String column = read.name();
     String add = "ALTER TABLE " + table + " ADD COLUMN " + column + " " + read.rest();
@@ -50,7 +51,7 @@ public final class Shorthand {
 
   /** {@code picking price}, with the column's type behind it where a way down is wanted. */
   public Shorthand dropColumn(String words) {
-    Words read = Words.of(words, "--drop-column", "picking price decimal(10,2)");
+    Words read = Words.of(words, "drop-column", "picking price decimal(10,2)");
     String table = read.name();
     int dot = table.lastIndexOf('.');
     if (dot > 0 && read.rest().isEmpty()) {
@@ -68,7 +69,7 @@ public final class Shorthand {
 
   /** {@code picking (variety_id, picked_on)}, or {@code unique bin (code)}. */
   public Shorthand addIndex(String words) {
-    Words read = Words.of(words, "--add-index", "picking (variety_id, picked_on)");
+    Words read = Words.of(words, "add-index", "picking (variety_id, picked_on)");
     String first = read.name();
     boolean unique = first.equalsIgnoreCase("unique") && !read.rest().startsWith("(");
     String table = unique ? read.name() : first;
@@ -83,7 +84,7 @@ public final class Shorthand {
 
   /** {@code picking price to price_per_kg}. */
   public Shorthand renameColumn(String words) {
-    Words read = Words.of(words, "--rename-column", "picking price to price_per_kg");
+    Words read = Words.of(words, "rename-column", "picking price to price_per_kg");
     String table = read.name();
     String from = read.name();
     String to = read.name();
@@ -108,35 +109,35 @@ public final class Shorthand {
     return words.replaceAll("_+", "_").replaceAll("^_|_$", "").toLowerCase(Locale.ROOT);
   }
 
-  /** The words behind an option, taken one by one. */
+  /** The words behind an operation, taken one by one. */
   private static final class Words {
     private final String text;
-    private final String option;
+    private final String operation;
     private final String example;
     private final List<Token> tokens;
     private int at;
 
-    private Words(String text, String option, String example, List<Token> tokens) {
+    private Words(String text, String operation, String example, List<Token> tokens) {
       this.text = text;
-      this.option = option;
+      this.operation = operation;
       this.example = example;
       this.tokens = tokens;
     }
 
-    static Words of(String words, String option, String example) {
+    static Words of(String words, String operation, String example) {
       String text = words.strip();
       try {
         List<Token> tokens =
             Lexer.tokens(text, Dialects.NEUTRAL).stream()
                 .filter(token -> token.kind().isMeaning())
                 .toList();
-        Words read = new Words(text, option, example, tokens);
+        Words read = new Words(text, operation, example, tokens);
         if (text.contains(";")) {
           throw read.wrong();
         }
         return read;
       } catch (SqlTextException e) {
-        throw new Words(text, option, example, List.of()).wrong();
+        throw new Words(text, operation, example, List.of()).wrong();
       }
     }
 
@@ -160,9 +161,9 @@ public final class Shorthand {
 
     ProjectException wrong() {
       return ProjectException.of(
-          Place.of(option),
-          "'" + text + "' is not what " + option + " takes",
-          "for example: " + option + " \"" + example + "\"");
+          Place.of("short-hand to " + operation),
+          "'" + text + "' is not what a short-hand to " + operation.replace('-', ' ') + " takes",
+          Advice.of(Advice.Code.SHORTHAND_EXAMPLE, operation, example));
     }
   }
 }

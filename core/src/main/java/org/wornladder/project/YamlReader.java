@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.sql.Place;
 import org.yaml.snakeyaml.DumperOptions.ScalarStyle;
 import org.yaml.snakeyaml.LoaderOptions;
@@ -45,7 +46,7 @@ final class YamlReader {
               new Resolver(),
               options);
       if (!composer.checkNode()) {
-        problems.error(Place.of(file), "the file is empty", "ladder init writes a new one");
+        problems.error(Place.of(file), "the file is empty", Advice.of(Advice.Code.INIT_WRITES_IT));
         return Optional.empty();
       }
       YamlReader reader = new YamlReader(file, problems);

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
 import org.wornladder.project.NearestWord;
@@ -39,10 +40,10 @@ final class SeedBinder {
     Optional<Table> table = schema.table(seed.table());
     if (table.isEmpty()) {
       List<String> names = schema.tables().stream().map(Table::name).toList();
-      String near =
+      Advice near =
           NearestWord.to(seed.table(), names)
-              .map(name -> "did you mean " + name + "?")
-              .orElse("ladder status " + environment + " says which rungs wait");
+              .map(name -> Advice.hint("did you mean " + name + "?"))
+              .orElseGet(() -> Advice.of(Advice.Code.SHOW_WAITING, environment));
       problem(
           seed.place(), "there is no table " + seed.table() + " on " + environment + " yet", near);
     }
@@ -219,7 +220,11 @@ final class SeedBinder {
     }
   }
 
-  private void problem(Place place, String message, String next) {
-    problems.add(new Problem(Problem.Severity.ERROR, place, message, next));
+  private void problem(Place place, String message, String hint) {
+    problem(place, message, Advice.hint(hint));
+  }
+
+  private void problem(Place place, String message, Advice advice) {
+    problems.add(Problem.error(place, message, advice));
   }
 }

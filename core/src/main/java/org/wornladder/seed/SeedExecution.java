@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.SeedCounts;
 import org.wornladder.SeedListener;
@@ -247,7 +248,7 @@ final class SeedExecution {
     String words = environment.secrets().mask(fault.words());
     return new StatementFailedException(
         new Failure(environment.name(), label, place, text, words, LEFT, 0),
-        "mend it, then ladder seed " + environment.name(),
+        Advice.of(Advice.Code.CORRECT_THEN_SEED, environment.name()),
         new SQLException(environment.secrets().mask(String.valueOf(e.getMessage()))));
   }
 

@@ -62,7 +62,7 @@ record SeedSelection(List<Seed> all, Environment environment) {
         .orElseGet(
             () ->
                 new Seed(
-                    Place.of("--sample " + wanted.table()),
+                    Place.of("sample rows of " + wanted.table()),
                     Seed.Form.SAMPLE,
                     wanted.table(),
                     file,

@@ -119,7 +119,7 @@ public final class Seeder {
       }
     } catch (ProjectException e) {
       for (Problem problem : e.problems()) {
-        findings.add(new Refusal(problem.message(), problem.place().toString(), problem.next()));
+        findings.add(new Refusal(problem.message(), problem.place().toString(), problem.advice()));
       }
     } catch (RefusedException e) {
       findings.addAll(e.refusals());

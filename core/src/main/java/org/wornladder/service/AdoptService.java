@@ -8,6 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.wornladder.AdoptOptions;
 import org.wornladder.AdoptResult;
+import org.wornladder.Advice;
 import org.wornladder.Approval;
 import org.wornladder.DatabaseReport;
 import org.wornladder.RefusedException;
@@ -70,18 +71,14 @@ public record AdoptService(ProjectContext project) {
       throw RefusedException.of(
           name + " is on record already: its journal has rungs",
           "environment " + name,
-          "ladder status "
-              + name
-              + " shows its rungs; ladder drift "
-              + name
-              + " what is not of them");
+          Advice.of(Advice.Code.SHOW_RUNGS_AND_DRIFT, name));
     }
     Optional<Rung> adopted = files().rungs().stream().filter(AdoptService::isAdopted).findFirst();
     if (adopted.isEmpty() && !files().rungs().isEmpty()) {
       throw RefusedException.of(
           "this project has rungs already, and none of them was adopted",
           files().rungs().get(0).file(),
-          "adopt into a project without rungs; ladder init DIR makes one");
+          Advice.of(Advice.Code.ADOPT_INTO_NEW_PROJECT));
     }
     approval.check(context.planning(history).empty(), context.environment());
     ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
@@ -120,10 +117,10 @@ public record AdoptService(ProjectContext project) {
       throw RefusedException.of(
           "nothing stands there that could be adopted",
           "environment " + context.environment().name() + ", " + context.session().address(),
-          "see that the url is the right one, and what --only and --except leave");
+          Advice.of(Advice.Code.CHECK_SELECTION));
     }
     RungDraft draft = draft(taken, script);
-    draft.refuseTooLarge("leave objects out with --except; nothing was written");
+    draft.refuseTooLarge(Advice.of(Advice.Code.LEAVE_OBJECTS_OUT));
     List<String> rows = new ArrayList<>();
     Schema schema = context.structure();
     for (String table : options.rows()) {
@@ -163,7 +160,7 @@ public record AdoptService(ProjectContext project) {
       throw RefusedException.of(
           table + " has " + report.rowCount() + " rows: that is no reference data",
           "environment " + context.environment().name(),
-          "--rows takes tables of at most " + MOST_ROWS + " rows");
+          Advice.of(Advice.Code.ADOPT_SMALLER_TABLES, MOST_ROWS));
     }
     String file = SeedWriter.csvFile(name);
     Place place = Place.of(ProjectReader.SETTINGS);

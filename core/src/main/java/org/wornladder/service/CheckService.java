@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.CheckReport;
 import org.wornladder.CheckReport.Finding;
 import org.wornladder.ProjectException;
@@ -212,12 +213,10 @@ public final class CheckService {
                             + ": "
                             + broken.reason(),
                         "environment " + environment,
-                        "find out who wrote to the table; ladder history "
-                            + environment
-                            + " shows the entries")));
+                        Advice.of(Advice.Code.FIND_JOURNAL_WRITER, environment))));
     findings.addAll(ofRungs(status, project));
     for (Problem misfit : misfits) {
-      findings.add(new Finding(misfit.message(), misfit.place().toString(), misfit.next()));
+      findings.add(new Finding(misfit.message(), misfit.place().toString(), misfit.advice()));
     }
     return new CheckReport.Against(environment, findings, status.waiting());
   }
@@ -237,17 +236,17 @@ public final class CheckService {
                     .rung(line.number())
                     .map(Rung::file)
                     .orElse("environment " + status.environment()),
-                next(line, status.environment())));
+                advice(line, status.environment())));
       }
     }
     return findings;
   }
 
-  private static String next(Status.Line line, String environment) {
+  private static Advice advice(Status.Line line, String environment) {
     return switch (line.state()) {
-      case ABSENT -> "get the file back, or ladder rollback " + environment + " --absent";
-      case LATE -> "ladder renumber " + line.number() + ", or write late: allow in ladder.yaml";
-      default -> "ladder preview " + environment + " says what can be done";
+      case ABSENT -> Advice.of(Advice.Code.RESTORE_FILE_OR_ROLL_BACK, environment);
+      case LATE -> Advice.of(Advice.Code.RENUMBER_OR_ALLOW, line.label());
+      default -> Advice.of(Advice.Code.PREVIEW, environment);
     };
   }
 }

@@ -3,6 +3,7 @@ package org.wornladder.service;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.wornladder.Advice;
 import org.wornladder.ComparisonResult;
 import org.wornladder.ProjectException;
 import org.wornladder.change.CommonSubset;
@@ -78,9 +79,8 @@ public record CompareService(ProjectContext project) {
       throw ProjectException.of(
           Place.of(named),
           "compare takes env:NAME, expected:NAME, rungs or schema",
-          "for example ladder compare env:"
-              + project.project().settings().defaultEnvironment()
-              + " env:live");
+          Advice.of(
+              Advice.Code.COMPARE_EXAMPLE, project.project().settings().defaultEnvironment()));
     }
     return project.in(
         environmentIn(named),

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.Against;
 import org.wornladder.Approval;
 import org.wornladder.DriftRung;
@@ -65,7 +66,7 @@ public record MendService(ProjectContext project) {
       throw RefusedException.of(
           "nothing is on record yet on " + name + ", so there is nothing to hold it against",
           "environment " + name + ", " + context.session().address(),
-          "ladder adopt " + name + " takes what stands there under management");
+          Advice.of(Advice.Code.ADOPT, name));
     }
   }
 
@@ -101,7 +102,7 @@ public record MendService(ProjectContext project) {
               ? name + " is what its history says: there is nothing to make part of the ladder"
               : "none of the differences can be written as a rung",
           "environment " + name,
-          found.isEmpty() ? "" : "ladder drift " + name + " shows them; write the rung by hand");
+          found.isEmpty() ? Advice.NONE : Advice.of(Advice.Code.WRITE_RUNG_BY_HAND, name));
     }
     approval.check(context.planning(history).empty(), context.environment());
     ChangeScript down =

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.Approval;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
@@ -150,9 +151,7 @@ record PlannedRun(Project project, RuntimeSettings settings) {
       throw RefusedException.of(
           environment + " is not what its history says: " + first.words() + more,
           "environment " + environment,
-          "ladder drift "
-              + environment
-              + " shows all; --despite-drift REASON goes on, on the record");
+          Advice.of(Advice.Code.SHOW_DRIFT_OR_GO_ON, environment));
     }
   }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
@@ -54,8 +55,8 @@ public final class RenumberService {
           meant.isEmpty() ? "there is no rung " + named : "two files have the number " + named,
           "rungs/",
           meant.isEmpty()
-              ? "ladder check lists what is wrong with the files"
-              : "name the one to move: ladder renumber " + meant.get(1).file());
+              ? Advice.of(Advice.Code.CHECK_FILES)
+              : Advice.of(Advice.Code.NAME_FILE_TO_RENUMBER, meant.get(1).file()));
     }
     Rung rung = meant.get(0);
     boolean shared = all.stream().filter(other -> other.number() == rung.number()).count() > 1;
@@ -123,7 +124,7 @@ public final class RenumberService {
           new Refusal(
               rung.label() + " is stuck on " + environment,
               "environment " + environment,
-              "ladder apply " + environment + " first"));
+              Advice.of(Advice.Code.APPLY_FIRST, environment)));
     }
     return guarded && isHere(history)
         ? Optional.of(
@@ -138,6 +139,6 @@ public final class RenumberService {
     return new Refusal(
         environment + " cannot be asked whether it has " + rung.label() + ": " + e.what(),
         "environment " + environment,
-        "make it reachable, or say that it does not have it: --confirm " + environment);
+        Advice.of(Advice.Code.REACH_OR_CONFIRM, environment));
   }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
@@ -31,7 +32,7 @@ public record RungRemovalService(ProjectContext context) {
             .orElseThrow(
                 () ->
                     RefusedException.of(
-                        "there is no rung " + number, "rungs/", "ladder status lists them"));
+                        "there is no rung " + number, "rungs/", Advice.of(Advice.Code.LIST_RUNGS)));
     List<String> asked = new ArrayList<>();
     List<Refusal> refusals = new ArrayList<>();
     for (String environment : project.settings().environmentNames()) {
@@ -62,7 +63,7 @@ public record RungRemovalService(ProjectContext context) {
               new Refusal(
                   rung.label() + " is in place on " + environment,
                   where,
-                  "ladder rollback " + environment + " first, or write a new rung that undoes it"))
+                  Advice.of(Advice.Code.ROLL_BACK_FIRST, environment)))
           : Optional.empty();
     } catch (LadderException e) {
       return confirmed.contains(environment)
@@ -71,7 +72,7 @@ public record RungRemovalService(ProjectContext context) {
               new Refusal(
                   environment + " cannot be asked whether it has " + rung.label() + ": " + e.what(),
                   where,
-                  "make it reachable, or say that it does not have it: --confirm " + environment));
+                  Advice.of(Advice.Code.REACH_OR_CONFIRM, environment)));
     }
   }
 }

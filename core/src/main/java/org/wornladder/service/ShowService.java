@@ -2,6 +2,7 @@ package org.wornladder.service;
 
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.DatabaseReport;
 import org.wornladder.ProjectException;
 import org.wornladder.StructureSql;
@@ -72,6 +73,6 @@ public record ShowService(ProjectContext project) {
                 ProjectException.of(
                     Place.of("environment " + context.environment().name()),
                     "there is no table " + name,
-                    "ladder show " + context.environment().name() + " lists them"));
+                    Advice.of(Advice.Code.LIST_TABLES, context.environment().name())));
   }
 }

@@ -123,7 +123,7 @@ class NothingLostTest {
         ladder.rollback(ALL);
       }
     } catch (LadderException e) {
-      assertThat(e.getMessage() + e.next()).doesNotContain("Exception");
+      assertThat(e.getMessage() + e.advice()).doesNotContain("Exception");
     }
     return InterruptedEngine.steps();
   }

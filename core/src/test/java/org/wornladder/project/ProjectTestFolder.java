@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.wornladder.Advice;
 
 /** A project in a temporary folder, written file by file. */
 final class ProjectTestFolder {
@@ -44,7 +45,16 @@ final class ProjectTestFolder {
   /** Everything that reading finds, as {@code place message / next}. */
   List<String> problems() {
     return ProjectReader.examine(root).problems().stream()
-        .map(problem -> problem.place() + " " + problem.message() + " / " + problem.next())
+        .map(problem -> problem.place() + " " + problem.message() + " / " + text(problem.advice()))
         .toList();
+  }
+
+  /** A hint as it is; other advice by its code. */
+  private static String text(Advice advice) {
+    return switch (advice.code()) {
+      case NONE -> "";
+      case HINT -> advice.facts().get(0);
+      default -> advice.code() + " " + String.join(" ", advice.facts());
+    };
   }
 }

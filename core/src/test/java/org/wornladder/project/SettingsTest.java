@@ -134,7 +134,7 @@ class SettingsTest {
         .hasMessage("the variable LIVE_URL is not set; live needs it");
     assertThatThrownBy(() -> reader.read(Optional.of("liv")))
         .hasMessage("there is no environment 'liv'")
-        .extracting(e -> ((ProjectException) e).next().orElseThrow())
+        .extracting(e -> ((ProjectException) e).advice().facts().get(0))
         .isEqualTo("did you mean live?");
   }
 

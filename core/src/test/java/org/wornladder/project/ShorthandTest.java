@@ -43,7 +43,7 @@ class ShorthandTest {
   void whatCannotBeReadIsToldWithAnExample() {
     Shorthand shorthand = new Shorthand();
     assertThatThrownBy(() -> shorthand.createTable("bin"))
-        .hasMessage("'bin' is not what --create-table takes");
+        .hasMessage("'bin' is not what a short-hand to create table takes");
     assertThatThrownBy(() -> shorthand.addIndex("bin code")).isInstanceOf(ProjectException.class);
     assertThatThrownBy(() -> shorthand.renameColumn("bin a")).isInstanceOf(ProjectException.class);
     assertThatThrownBy(() -> shorthand.addColumn("bin a int; drop table bin"))

@@ -90,9 +90,10 @@ class WritersTest {
   @Test
   void aRungThatCouldNotBeReadBackIsRefused() {
     List<String> most = List.of("x".repeat(TextFiles.LARGEST - 100));
-    new RungDraft(most, List.of(), Optional.of("a test")).refuseTooLarge("take less");
+    new RungDraft(most, List.of(), Optional.of("a test"))
+        .refuseTooLarge(org.wornladder.Advice.hint("take less"));
     RungDraft more = new RungDraft(most, List.of("y".repeat(100)), Optional.empty());
-    assertThatThrownBy(() -> more.refuseTooLarge("take less"))
+    assertThatThrownBy(() -> more.refuseTooLarge(org.wornladder.Advice.hint("take less")))
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("a rung of 64 MB; it can be at most 64 MB");
   }

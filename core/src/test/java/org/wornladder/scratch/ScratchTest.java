@@ -143,7 +143,7 @@ class ScratchTest {
     assertThatThrownBy(this::againstRungs)
         .isInstanceOfSatisfying(
             UnreachableException.class,
-            e -> assertThat(e.next().orElse("")).contains("scratch: in ladder.yaml"));
+            e -> assertThat(e.advice().toString()).contains("scratch: in ladder.yaml"));
   }
 
   @ParameterizedTest
@@ -170,7 +170,7 @@ class ScratchTest {
             ReplayException.class,
             e -> {
               assertThat(e.where()).contains("schema/roles/reader.sql:2:1");
-              assertThat(e.next().orElse("")).contains("own-server: true");
+              assertThat(e.advice().toString()).contains("own-server: true");
             });
     assertThat(scratches()).isEmpty();
   }

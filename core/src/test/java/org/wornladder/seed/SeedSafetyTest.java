@@ -153,7 +153,7 @@ class SeedSafetyTest {
     SeedDrift drift = ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).seeds();
     assertThat(drift.findings()).hasSize(1);
     assertThat(drift.findings().get(0).what()).contains("cannot be compared");
-    assertThat(drift.findings().get(0).next()).contains("temporary tables");
+    assertThat(drift.findings().get(0).advice().toString()).contains("temporary tables");
   }
 
   @Test

@@ -22,7 +22,7 @@ public final class CheckView {
     for (Problem problem : examination.problems()) {
       String severity = problem.isError() ? paint.bad("error") : paint.faint("note ");
       part(severity, problem.place().toString(), problem.message());
-      next(problem.next());
+      next(AdviceText.of(problem.advice()));
     }
     examination
         .against()
@@ -33,7 +33,7 @@ public final class CheckView {
                   part(paint.bad("found"), finding.where(), finding.what());
                 }
                 group.rest().ifPresent(rest -> out.println("       " + rest));
-                next(group.next());
+                next(AdviceText.of(group.advice()));
               }
             });
     out.println(summary(examination));
@@ -107,6 +107,6 @@ public final class CheckView {
     return new Json()
         .put("what", finding.what())
         .put("where", finding.where())
-        .put("next", finding.next());
+        .put("next", AdviceText.of(finding.advice()));
   }
 }

@@ -48,7 +48,7 @@ public final class DriftView {
                 + SafeText.line(finding.where()));
       }
       group.rest().ifPresent(rest -> out.println("  " + rest));
-      out.println(paint.faint("      next: ") + SafeText.line(group.next()));
+      out.println(paint.faint("      next: ") + SafeText.line(AdviceText.of(group.advice())));
     }
     out.println(paint.strong("Journal    ") + journal(drift));
     seeds(drift);
@@ -81,8 +81,8 @@ public final class DriftView {
     for (Refusal finding : seeds.findings()) {
       out.println(
           "  " + paint.bad(SafeText.line(finding.what())) + "  " + SafeText.line(finding.where()));
-      if (!finding.next().isEmpty()) {
-        out.println(paint.faint("      next: ") + SafeText.line(finding.next()));
+      if (!finding.advice().isEmpty()) {
+        out.println(paint.faint("      next: ") + SafeText.line(AdviceText.of(finding.advice())));
       }
     }
     if (!seeds.differing().isEmpty()) {
@@ -221,7 +221,7 @@ public final class DriftView {
                         new Json()
                             .put("what", finding.what())
                             .put("where", finding.where())
-                            .put("next", finding.next()))
+                            .put("next", AdviceText.of(finding.advice())))
                 .toList());
   }
 

@@ -33,16 +33,16 @@ public final class ErrorView {
     terminal.out().flush();
     if (e instanceof ProjectException project) {
       for (Problem problem : project.problems()) {
-        part(problem.message(), problem.place().toString(), problem.next());
+        part(problem.message(), problem.place().toString(), AdviceText.of(problem.advice()));
       }
     } else if (e instanceof RefusedException refused) {
       for (Refusal refusal : refused.refusals()) {
-        part(refusal.what(), refusal.where(), refusal.next());
+        part(refusal.what(), refusal.where(), AdviceText.of(refusal.advice()));
       }
     } else if (e instanceof StatementFailedException failed) {
       failure(failed);
     } else {
-      part(e.what(), e.where().orElse(""), e.next().orElse(""));
+      part(e.what(), e.where().orElse(""), AdviceText.of(e.advice()));
     }
   }
 
@@ -91,12 +91,15 @@ public final class ErrorView {
             statement ->
                 SafeText.lines(statement).lines().forEach(text -> err.println("         " + text)));
     line("left", e.failure().left());
-    line("next", e.next().orElse(""));
+    line("next", AdviceText.of(e.advice()));
   }
 
   private static Json json(LadderException e, int exitCode) {
     Json error = new Json();
-    error.put("what", e.what()).put("where", e.where()).put("next", e.next());
+    error
+        .put("what", e.what())
+        .put("where", e.where())
+        .put("next", AdviceText.optional(e.advice()));
     error.put("exit_code", exitCode);
     if (e instanceof ProjectException project) {
       List<Problem> problems = project.problems();
@@ -119,6 +122,6 @@ public final class ErrorView {
     return new Json()
         .put("what", refusal.what())
         .put("where", refusal.where())
-        .put("next", refusal.next());
+        .put("next", AdviceText.of(refusal.advice()));
   }
 }

@@ -3,6 +3,7 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.CheckReport.Finding;
 
 /**
@@ -11,9 +12,9 @@ import org.wornladder.CheckReport.Finding;
  *
  * @param shown in their order
  * @param more how many are not shown
- * @param next what to do; empty if there is nothing to say
+ * @param advice what to do
  */
-record FindingGroup(List<Finding> shown, int more, String next) {
+record FindingGroup(List<Finding> shown, int more, Advice advice) {
   private static final int MOST = 10;
 
   /** The groups of findings that follow one another. */
@@ -21,10 +22,11 @@ record FindingGroup(List<Finding> shown, int more, String next) {
     List<FindingGroup> groups = new ArrayList<>();
     int from = 0;
     for (int to = 1; to <= findings.size(); to++) {
-      if (to == findings.size() || !findings.get(to).next().equals(findings.get(from).next())) {
+      if (to == findings.size() || !findings.get(to).advice().equals(findings.get(from).advice())) {
         int shown = Math.min(to, from + MOST);
         groups.add(
-            new FindingGroup(findings.subList(from, shown), to - shown, findings.get(from).next()));
+            new FindingGroup(
+                findings.subList(from, shown), to - shown, findings.get(from).advice()));
         from = to;
       }
     }

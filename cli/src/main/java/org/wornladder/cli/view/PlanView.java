@@ -40,7 +40,8 @@ public final class PlanView {
     out.println(
         paint.strong(plan.environment())
             + paint.faint("  " + plan.engine() + " " + SafeText.line(plan.address()) + there));
-    plan.notes().forEach(note -> out.println(paint.warning("note: ") + SafeText.line(note)));
+    plan.notes()
+        .forEach(note -> out.println(paint.warning("note: ") + SafeText.line(NoteText.of(note))));
     for (Step step : plan.steps()) {
       out.println();
       if (step instanceof Step.OfRung rung) {
@@ -158,7 +159,7 @@ public final class PlanView {
         .put("database_exists", plan.isThere())
         .put("direction", plan.direction().word())
         .put("together", plan.together())
-        .put("notes", plan.notes())
+        .put("notes", plan.notes().stream().map(NoteText::of).toList())
         .put("steps", plan.steps().stream().map(step -> of(step, plan.secrets())).toList());
   }
 

@@ -13,6 +13,6 @@ final class ProblemJson {
         .put("line", problem.place().line())
         .put("column", problem.place().column())
         .put("what", problem.message())
-        .put("next", problem.next());
+        .put("next", AdviceText.of(problem.advice()));
   }
 }

@@ -46,7 +46,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
 
   @Override
   public void started(Plan plan) {
-    plan.notes().forEach(note -> err.println("note: " + SafeText.line(note)));
+    plan.notes().forEach(note -> err.println("note: " + SafeText.line(NoteText.of(note))));
     if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {
       bar =
           Optional.of(ProgressBars.bar(terminal, plan.environment(), plan.steps().size()).build());

@@ -8,12 +8,13 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.wornladder.Advice;
 import org.wornladder.CheckReport.Finding;
 
 class FindingGroupTest {
   private static List<Finding> findings(int count, String next) {
     return IntStream.rangeClosed(1, count)
-        .mapToObj(i -> new Finding(next + " " + i, "environment dev", next))
+        .mapToObj(i -> new Finding(next + " " + i, "environment dev", Advice.hint(next)))
         .toList();
   }
 
@@ -32,7 +33,7 @@ class FindingGroupTest {
               assertThat(group.shown()).hasSize(shown);
               assertThat(group.more()).isEqualTo(more);
               assertThat(group.rest().isPresent()).isEqualTo(more > 0);
-              assertThat(group.next()).isEqualTo("get the file back");
+              assertThat(AdviceText.of(group.advice())).isEqualTo("get the file back");
             });
   }
 
@@ -42,7 +43,7 @@ class FindingGroupTest {
     all.addAll(findings(1, "settle"));
     all.addAll(findings(3, "preview"));
     assertThat(FindingGroup.of(all))
-        .extracting(group -> group.next() + " " + group.shown().size())
+        .extracting(group -> AdviceText.of(group.advice()) + " " + group.shown().size())
         .containsExactly("preview 2", "settle 1", "preview 3");
   }
 }

@@ -88,7 +88,10 @@ class TextTest {
             "no such table: z",
             "nothing of it",
             1);
-    view.show(new StatementFailedException(failure, "mend the statement", null), 5);
+    view.show(
+        new StatementFailedException(
+            failure, org.wornladder.Advice.hint("mend the statement"), null),
+        5);
     assertThat(screen.err())
         .isEqualTo(
             """

@@ -13,6 +13,7 @@ import java.util.Properties;
 import java.util.function.Consumer;
 import org.h2.Driver;
 import org.h2.api.ErrorCode;
+import org.wornladder.Advice;
 import org.wornladder.LockWaitException;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
@@ -128,9 +129,7 @@ final class H2Session extends JdbcSession {
         }
         if (System.nanoTime() >= end) {
           throw new LockWaitException(
-              "another process has this database open",
-              where,
-              "wait for it, or give it longer with --lock-wait SECONDS");
+              "another process has this database open", where, Advice.of(Advice.Code.WAIT_LONGER));
         }
         if (!told) {
           told = true;

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import org.wornladder.Advice;
 import org.wornladder.LockWaitException;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.DatabaseLock;
@@ -53,7 +54,7 @@ final class SqliteLock implements DatabaseLock {
           throw new LockWaitException(
               "another process is changing this database: " + holderIn(path),
               where,
-              "wait for it, or give it longer with --lock-wait SECONDS");
+              Advice.of(Advice.Code.WAIT_LONGER));
         }
         if (!told) {
           told = true;

@@ -11,6 +11,7 @@ import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteErrorCode;
 import org.sqlite.SQLiteException;
 import org.sqlite.SQLiteOpenMode;
+import org.wornladder.Advice;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
@@ -116,10 +117,7 @@ final class SqliteSession extends JdbcSession {
               e);
       case BUSY ->
           new UnreachableException(
-              "another program holds the database",
-              where,
-              "wait for it, or --lock-wait SECONDS",
-              e);
+              "another program holds the database", where, Advice.of(Advice.Code.WAIT_LONGER), e);
       default ->
           new UnreachableException(
               "the database cannot be opened: " + fault.words(),

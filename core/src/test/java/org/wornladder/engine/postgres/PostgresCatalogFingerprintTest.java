@@ -144,7 +144,7 @@ class PostgresCatalogFingerprintTest {
   private void tearWhatIsKept() {
     database.execute(
         "UPDATE ladder_snapshot SET content = 'torn', fingerprint = 'none'"
-            + " WHERE moment <> 'answers'");
+            + " WHERE moment <> 'catalog'");
   }
 
   @Test
@@ -177,7 +177,7 @@ class PostgresCatalogFingerprintTest {
     database.execute("ALTER TABLE crate DROP note");
     assertThat(drift().isClean()).isTrue();
     ladder.rollback(new RollbackOptions.Last(1));
-    assertThat(kept()).isEqualTo("expected answers");
+    assertThat(kept()).isEqualTo("expected catalog");
     assertThat(drift().isClean()).isTrue();
   }
 

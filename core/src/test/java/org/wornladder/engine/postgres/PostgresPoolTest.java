@@ -40,7 +40,7 @@ class PostgresPoolTest {
       } catch (UnreachableException e) {
         refused++;
         assertThat(e.getMessage()).contains("transaction pooler");
-        assertThat(e.next().orElse("")).contains("a pool in session mode");
+        assertThat(e.advice().toString()).contains("a pool in session mode");
       }
       ladder.settings(database, "").apply();
       assertThat(database.query("SELECT id FROM bin"))

@@ -229,7 +229,7 @@ class SqliteSessionTest {
     ENGINE.open(target("jdbc:sqlite::memory:"), Access.WRITE).close();
     assertThatThrownBy(() -> ENGINE.open(target("jdbc:sqlite:no/x.db"), Access.WRITE))
         .isInstanceOf(UnreachableException.class)
-        .extracting(e -> ((UnreachableException) e).next().orElseThrow())
+        .extracting(e -> ((UnreachableException) e).advice().facts().get(0))
         .isEqualTo("mkdir -p no");
     assertThatThrownBy(() -> ENGINE.open(target("jdbc:sqlite:file:data.db?mode=ro"), Access.WRITE))
         .hasMessageContaining("read-only");
