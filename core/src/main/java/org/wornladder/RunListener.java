@@ -11,6 +11,9 @@ public interface RunListener {
   /** Somebody else holds the lock; told once. */
   default void waiting(String holder) {}
 
+  /** A rebuild has emptied the environment. */
+  default void emptied(RebuildLoss loss) {}
+
   default void started(Plan plan) {}
 
   /**

@@ -14,22 +14,19 @@ public record SeedCounts(long added, long updated, long deleted, long unchanged)
     return added == 0 && updated == 0 && deleted == 0;
   }
 
-  /** Without what is zero, for a line with little room; {@code no row} where all of it is. */
-  public String brief() {
+  /** In words, without what is zero; {@code no row} where all of it is. */
+  public String text() {
     List<String> parts = new ArrayList<>();
-    for (String part : text().split(", ")) {
-      if (!part.startsWith("0 ")) {
-        parts.add(part);
-      }
-    }
+    part(parts, added, "added");
+    part(parts, updated, "updated");
+    part(parts, deleted, "deleted");
+    part(parts, unchanged, "unchanged");
     return parts.isEmpty() ? "no row" : String.join(", ", parts);
   }
 
-  /** In words, all four. */
-  public String text() {
-    List<String> parts =
-        List.of(
-            added + " added", updated + " updated", deleted + " deleted", unchanged + " unchanged");
-    return String.join(", ", parts);
+  private static void part(List<String> parts, long count, String word) {
+    if (count > 0) {
+      parts.add(count + " " + word);
+    }
   }
 }

@@ -8,6 +8,7 @@ import java.util.Optional;
  * The ladder in one environment, rung by rung.
  *
  * @param address the database as a person would name it
+ * @param guarded whether changes there must be confirmed by its name
  * @param isThere whether the database exists
  * @param rungs lowest first
  * @param at the highest number in place; 0 if none is
@@ -17,6 +18,7 @@ public record Status(
     String environment,
     String engine,
     String address,
+    boolean guarded,
     boolean isThere,
     List<Line> rungs,
     List<Standing> standing,

@@ -111,7 +111,7 @@ class LadderApiTest {
   @Test
   void anOutcomeSaysWhatChanged() {
     RunResult outcome = ladder.apply();
-    assertThat(outcome.structure().text()).isEqualTo("+3 tables, +3 columns");
+    assertThat(outcome.structure().text()).isEqualTo("3 tables and 3 columns added");
     assertThat(outcome.done())
         .extracting(RunResult.Done::result)
         .containsOnly(RunResult.Result.APPLIED);

@@ -124,7 +124,7 @@ class ApplyIT {
     work.ladder("status").says("absent: in place, no file here");
     work.ladder("check", "--against", "dev").exits(1).says("--absent");
     work.ladder("apply").exits(0).complains("has no file for it");
-    work.ladder("rollback", "--absent").exits(0).says("-1 table");
+    work.ladder("rollback", "--absent").exits(0).says("1 table dropped");
     assertThat(work.tablesOf("dev")).isEmpty();
   }
 

@@ -199,12 +199,12 @@ class BadInputIT {
         "CREATE TABLE \"o'dd \"\"table\" (\"select\" integer PRIMARY KEY, \"größe 中\" text);\n"
             + "CREATE TABLE [order] (`group` integer REFERENCES \"o'dd \"\"table\" (\"select\"));",
         "DROP TABLE \"order\";\nDROP TABLE \"o'dd \"\"table\";");
-    work.ladder("apply").exits(0).says("+3 tables, +4 columns, +1 foreign key");
+    work.ladder("apply").exits(0).says("3 tables, 4 columns and 1 foreign key added");
     work.ladder("status").says("ödd 'names' 中文");
     work.ladder("show").says("o'dd \"table", "select, größe 中", "order");
     work.ladder("show", "--table", "o'dd \"table").exits(0).says("größe 中");
     work.ladder("show", "--table", "ordr").exits(2).complains("did you mean order?");
-    work.ladder("rollback").exits(0).says("-2 tables");
+    work.ladder("rollback").exits(0).says("2 tables dropped");
   }
 
   @Test

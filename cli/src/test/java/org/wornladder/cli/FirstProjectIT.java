@@ -33,7 +33,9 @@ class FirstProjectIT {
     work.ladder("apply").exits(0).says("dev is at 0001. Nothing waits.");
     work.ladder("status").exits(0).says("┣━━━━━┫  0001", "in place", "Nothing waits");
     work.ladder("show").exits(0).says("orchard  0     id");
-    work.ladder("rollback").exits(0).says("dev has no rung in place", "-1 table, -1 column");
+    work.ladder("rollback")
+        .exits(0)
+        .says("dev has no rung in place", "1 table and 1 column dropped");
     work.ladder("history").exits(0).says("applied", "rolled back", "2 entries");
     assertThat(work.tablesOf("dev")).isEmpty();
     try (var files = Files.list(folder.resolve("data"))) {
@@ -126,7 +128,7 @@ class FirstProjectIT {
   void theJournalMayHaveAnotherNameAndIsNoTableOfYours() {
     Workspace work = Workspace.hollowfield(folder).tables(1);
     work.file("ladder.yaml", work.text("ladder.yaml") + "journal: { table: \"what ran\" }\n");
-    work.ladder("apply").exits(0).says("+1 table, +1 column");
+    work.ladder("apply").exits(0).says("1 table and 1 column added");
     assertThat(work.query("dev", "SELECT event FROM \"what ran\"")).containsExactly("applied");
     work.ladder("show").exits(0).says("1 table, 1 column.");
     work.ladder("show", "--table", "what ran").exits(2).complains("there is no table 'what ran'");

@@ -33,7 +33,7 @@ class StandingIT {
 
   @Test
   void itRunsAfterTheRungsAndAgainWhenItsTextOrAValueChanges() {
-    work.ladder("apply").exits(0).says("1 rung and standing scripts", "+1 view");
+    work.ladder("apply").exits(0).says("1 rung and standing scripts", "1 view added");
     work.ladder("apply").exits(0).says("Nothing waits");
     assertThat(definition("stock")).contains("'2026'");
     work.file("ladder.yaml", work.text("ladder.yaml").replace("\"2026\"", "\"2027\""));
@@ -69,7 +69,7 @@ class StandingIT {
     work.delete("standing/stock.sql");
     work.ladder("status").says("standing stock  gone");
     work.ladder("preview").says("its file is gone", "DROP VIEW stock");
-    work.ladder("apply").exits(0).says("-1 view");
+    work.ladder("apply").exits(0).says("1 view dropped");
     assertThat(work.events("dev")).endsWith("standing-removed stock");
   }
 
@@ -96,9 +96,9 @@ class StandingIT {
   @Test
   void goingBackToNothingLeavesNoViewBehind() {
     work.ladder("apply").exits(0);
-    work.ladder("rollback", "--to", "0").exits(0).says("-1 view");
+    work.ladder("rollback", "--to", "0").exits(0).says("1 view dropped");
     assertThat(definition("stock")).isEmpty();
-    work.ladder("apply").exits(0).says("+1 view");
+    work.ladder("apply").exits(0).says("1 view added");
   }
 
   @Test

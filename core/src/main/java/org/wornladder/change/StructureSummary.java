@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToIntFunction;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
@@ -53,24 +54,32 @@ public record StructureSummary(List<Count> counts) {
     counts.put(kind, counts.getOrDefault(kind, new Count(kind, 0, 0, 0)).plus(change));
   }
 
-  /** {@code +1 table, +3 columns, 1 view changed}; {@code no change} if nothing differs. */
+  /**
+   * {@code 1 table, 3 columns and 1 index added, 1 view changed}; {@code no change} if nothing
+   * differs.
+   */
   public String text() {
     List<String> parts = new ArrayList<>();
-    for (Count count : counts) {
-      if (count.added() > 0) {
-        parts.add("+" + named(count, count.added()));
-      }
-      if (count.removed() > 0) {
-        parts.add("-" + named(count, count.removed()));
-      }
-      if (count.changed() > 0) {
-        parts.add(named(count, count.changed()) + " changed");
-      }
-    }
+    part(parts, Count::added, "added");
+    part(parts, Count::removed, "dropped");
+    part(parts, Count::changed, "changed");
     return parts.isEmpty() ? "no change" : String.join(", ", parts);
   }
 
-  private static String named(Count count, int number) {
-    return number + " " + (number == 1 ? count.kind().word() : count.kind().plural());
+  private void part(List<String> parts, ToIntFunction<Count> number, String verb) {
+    List<String> named =
+        counts.stream()
+            .filter(count -> number.applyAsInt(count) > 0)
+            .map(count -> named(count.kind(), number.applyAsInt(count)))
+            .toList();
+    if (!named.isEmpty()) {
+      String last = named.get(named.size() - 1);
+      String before = String.join(", ", named.subList(0, named.size() - 1));
+      parts.add((before.isEmpty() ? "" : before + " and ") + last + " " + verb);
+    }
+  }
+
+  private static String named(Kind kind, int number) {
+    return number + " " + (number == 1 ? kind.word() : kind.plural());
   }
 }

@@ -10,16 +10,17 @@ import java.util.Set;
 import java.util.StringTokenizer;
 
 /**
- * Words that one of the engines keeps for itself, so that a name of that kind must be quoted: the
- * lists of their documentation taken together (SQL:2023, 5.2; "SQL Key Words", "Reserved Words",
- * "SQLite Keywords", "Keywords / Reserved Words").
+ * Words that one of the engines reserves, so that such a name must be quoted: the lists of their
+ * documentation taken together (SQL:2023, 5.2; "SQL Key Words", "Reserved Words", "SQLite
+ * Keywords", "Keywords / Reserved Words").
  */
-final class ReservedWords {
+public final class ReservedWords {
   private static final Set<String> WORDS = read();
 
   private ReservedWords() {}
 
-  static boolean contains(String word) {
+  /** Whether a word is reserved by an engine, in whatever case. */
+  public static boolean contains(String word) {
     return WORDS.contains(word.toLowerCase(Locale.ROOT));
   }
 

@@ -9,6 +9,7 @@ import org.wornladder.project.Secrets;
  * What a run will do.
  *
  * @param address the database as a person would name it
+ * @param guarded whether changes there must be confirmed by its name
  * @param isThere whether the database exists already
  * @param together whether all steps are one transaction
  * @param notes what is worth knowing before it runs
@@ -19,6 +20,7 @@ public record Plan(
     String environment,
     String engine,
     String address,
+    boolean guarded,
     boolean isThere,
     List<Step> steps,
     boolean together,
@@ -47,6 +49,7 @@ public record Plan(
         environment,
         engine,
         address,
+        guarded,
         isThere,
         List.copyOf(rungs()),
         together,

@@ -45,6 +45,7 @@ public record PlanningContext(
         environment.name(),
         engine.name(),
         session.address(),
+        environment.settings().guarded(),
         session.isThere(),
         steps,
         together,

@@ -101,7 +101,7 @@ final class SeedExecution {
     }
     return result.statements() > 0
         ? result.statements() + (result.statements() == 1 ? " statement" : " statements")
-        : result.counts().brief();
+        : result.counts().text();
   }
 
   private void rows(Map<String, SeedResult> results) throws SQLException {

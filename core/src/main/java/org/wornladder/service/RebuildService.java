@@ -78,6 +78,7 @@ public record RebuildService(ProjectContext project) {
     refuseOutside(context);
     approval.check(loss);
     empty(context, loss);
+    listener.emptied(loss);
     RunResult outcome =
         new ApplyService(project).applyLocked(context, apply, (plan, environment) -> {}, listener);
     boolean seeds = options.seed() && options.to().isEmpty() && !outcome.stopped();

@@ -56,6 +56,7 @@ public final class StatusReader {
         environment.name(),
         engine.name(),
         session.address(),
+        environment.settings().guarded(),
         session.isThere(),
         lines,
         standing(),

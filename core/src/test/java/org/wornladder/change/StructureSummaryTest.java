@@ -24,9 +24,9 @@ class StructureSummaryTest {
                 table("grade", List.of(CODE))),
             view("stock", "SELECT 1"));
     assertThat(StructureSummary.between(before, after).text())
-        .isEqualTo("+1 table, +2 columns, +1 index, +1 view");
+        .isEqualTo("1 table, 2 columns, 1 index and 1 view added");
     assertThat(StructureSummary.between(after, before).text())
-        .isEqualTo("-1 table, -2 columns, -1 index, -1 view");
+        .isEqualTo("1 table, 2 columns, 1 index and 1 view dropped");
     assertThat(StructureSummary.between(after, after).text()).isEqualTo("no change");
   }
 

@@ -70,7 +70,7 @@ class EngineBehaviourTest {
     ladder.rung("0001-orchards", ORCHARD, ORCHARD_DOWN);
     RunResult outcome = ladder.apply();
     assertThat(outcome.structure().text())
-        .isEqualTo("+2 tables, +5 columns, +1 foreign key, +1 index, +1 view");
+        .isEqualTo("2 tables, 5 columns, 1 foreign key, 1 index and 1 view added");
     Schema schema = structure();
     Table block = schema.table("block").orElseThrow();
     assertThat(block.primaryKey()).map(String::toLowerCase).containsExactly("label", "orchard_id");

@@ -23,7 +23,7 @@ final class HistoryCommand implements Command {
     if (json) {
       view.json(report);
     } else {
-      view.show(report, ladder.project()::label);
+      view.show(report, ladder.project());
     }
     return report.history().broken().isPresent() ? ExitCode.FOUND : ExitCode.DONE;
   }

@@ -1,6 +1,5 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
 import java.util.List;
 import org.wornladder.AdoptResult;
 import org.wornladder.cli.Terminal;
@@ -11,63 +10,61 @@ public final class AdoptView {
   private static final int MOST_FILES = 12;
   private static final String SCHEMA = "schema/";
 
-  private final Colors paint;
-  private final PrintStream out;
+  private final Colors colors;
+  private final Terminal terminal;
+  private final Page page;
   private final DifferenceView differences;
 
   public AdoptView(Terminal terminal) {
-    paint = new Colors(terminal);
-    out = terminal.out();
-    differences = new DifferenceView(terminal, "the rung", "found", "missing", "unexpected");
+    this.terminal = terminal;
+    page = new Page(terminal);
+    colors = page.colors();
+    differences = new DifferenceView(terminal, "the rung", "found", "missing", "not expected");
   }
 
   public void show(AdoptResult adoption) {
     String name = adoption.environment();
     if (!adoption.differences().isEmpty()) {
-      NotReadable.sorts(adoption.unseen(), paint).forEach(out::println);
-      out.println(
-          paint.strong(name) + " is not what " + SafeText.line(adoption.rung()) + " builds:");
-      out.println();
-      differences.lines(adoption.differences()).forEach(out::println);
-      out.println();
-      out.println(
-          "Nothing was marked. Bring it there first, or leave a thing to others with --except KIND:NAME.");
+      page.heading(name, "is not what " + SafeText.line(adoption.rung()) + " builds:");
+      page.gap();
+      page.lines(differences.lines(adoption.differences()));
+      page.lines(NotReadable.kinds(adoption.unseen(), colors));
+      page.verdict(
+          "Nothing was recorded. Change the database first, or leave objects to others with"
+              + " --except KIND:NAME.");
       return;
     }
     List<String> files = adoption.files();
     List<String> schema = files.stream().filter(file -> file.startsWith(SCHEMA)).toList();
     schema.stream().limit(MOST_FILES).forEach(this::wrote);
     if (schema.size() > MOST_FILES) {
-      out.println("  wrote  " + (schema.size() - MOST_FILES) + " more in " + SCHEMA);
+      page.line("  wrote  " + (schema.size() - MOST_FILES) + " more in " + SCHEMA);
     }
     files.stream().filter(file -> !file.startsWith(SCHEMA)).forEach(this::wrote);
     if (!files.isEmpty()) {
       wrote(adoption.rung());
-      out.println();
     }
-    for (Element left : adoption.leftOut()) {
-      out.println(NotReadable.leftOut(left, paint));
-    }
-    NotReadable.sorts(adoption.unseen(), paint).forEach(out::println);
-    out.println(
-        paint.strong(name)
+    page.gap();
+    adoption.leftOut().forEach(left -> page.line(NotReadable.leftOut(left, colors)));
+    page.lines(NotReadable.kinds(adoption.unseen(), colors));
+    page.verdict(
+        name
             + " is on record: "
             + PlanView.count(adoption.objects(), "object")
             + ", and "
             + SafeText.line(adoption.rung())
-            + " is marked as in place. Nothing was run there.");
-    out.println(
-        paint.faint("  next: ")
-            + (files.isEmpty()
-                ? "ladder status " + name
-                : "read the rung, commit it, and adopt the other environments"));
+            + " is recorded as in place. Nothing was run there.");
+    page.next(
+        files.isEmpty()
+            ? "ladder status " + name
+            : "read the rung, commit it, and adopt the other environments");
   }
 
   private void wrote(String file) {
-    out.println("  wrote  " + SafeText.line(file));
+    page.line("  wrote  " + SafeText.line(file));
   }
 
-  private static String thing(Element element) {
+  private static String named(Element element) {
     return element.kind().word() + " " + SafeText.line(element.name());
   }
 
@@ -78,9 +75,9 @@ public final class AdoptView {
         .put("rung", adoption.rung())
         .put("files", adoption.files())
         .put("objects", adoption.objects())
-        .put("left_out", adoption.leftOut().stream().map(AdoptView::thing).toList())
+        .put("left_out", adoption.leftOut().stream().map(AdoptView::named).toList())
         .put("not_readable", adoption.unseen())
         .put("differences", differences.json(adoption.differences()))
-        .write(out);
+        .write(terminal.out());
   }
 }

@@ -1,70 +1,78 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.Advice;
 import org.wornladder.CheckReport;
 import org.wornladder.CheckReport.Finding;
 import org.wornladder.cli.Terminal;
 import org.wornladder.project.Problem;
 
-/** What an examination of the files found. */
+/** What an check of the files found. */
 public final class CheckView {
-  private final Colors paint;
-  private final PrintStream out;
+  private final Colors colors;
+  private final Terminal terminal;
+  private final Page page;
 
   public CheckView(Terminal terminal) {
-    this.paint = new Colors(terminal);
-    this.out = terminal.out();
+    this.terminal = terminal;
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
-  public void show(CheckReport examination) {
-    for (Problem problem : examination.problems()) {
-      String severity = problem.isError() ? paint.bad("error") : paint.faint("note ");
+  public void show(CheckReport check) {
+    for (Problem problem : check.problems()) {
+      String severity = problem.isError() ? colors.bad("error") : colors.faint("note ");
       part(severity, problem.place().toString(), problem.message());
-      next(AdviceText.of(problem.advice()));
+      next(problem.advice());
     }
-    examination
-        .against()
-        .ifPresent(
-            against -> {
-              for (FindingGroup group : FindingGroup.of(against.findings())) {
-                for (Finding finding : group.shown()) {
-                  part(paint.bad("found"), finding.where(), finding.what());
-                }
-                group.rest().ifPresent(rest -> out.println("       " + rest));
-                next(AdviceText.of(group.advice()));
-              }
-            });
-    out.println(summary(examination));
+    if (check.against().isPresent()) {
+      for (FindingGroup group : FindingGroup.of(check.against().get().findings())) {
+        for (Finding finding : group.shown()) {
+          part(colors.bad("found"), finding.where(), finding.what());
+        }
+        group.rest().ifPresent(rest -> page.line("       " + rest));
+        next(group.advice());
+      }
+    }
+    page.verdict(summary(check));
+    check.against().ifPresent(against -> page.next(next(against)));
+  }
+
+  private static List<String> next(CheckReport.Against against) {
+    return against.findings().isEmpty() && against.waiting() > 0
+        ? List.of("ladder preview " + against.environment())
+        : List.of();
   }
 
   private void part(String severity, String where, String what) {
-    out.println(severity + "  " + paint.strong(SafeText.line(where)) + "  " + SafeText.line(what));
+    page.line(severity + "  " + colors.strong(SafeText.line(where)) + "  " + SafeText.line(what));
   }
 
-  private void next(String next) {
-    if (!next.isEmpty()) {
-      out.println(paint.faint("       next: ") + SafeText.line(next));
+  private void next(Advice advice) {
+    if (!advice.isEmpty()) {
+      page.line(colors.faint("       next  ") + SafeText.line(AdviceText.of(advice)));
     }
   }
 
-  private static String summary(CheckReport examination) {
-    long errors = examination.problems().stream().filter(Problem::isError).count();
+  private static String summary(CheckReport check) {
+    long errors = check.problems().stream().filter(Problem::isError).count();
     List<String> read = new ArrayList<>();
-    read.add(PlanView.count(examination.rungs(), "rung"));
-    read.add(PlanView.count(examination.standing(), "standing script"));
-    if (examination.seeds() > 0) {
-      read.add(PlanView.count(examination.seeds(), "seed"));
+    read.add(PlanView.count(check.rungs(), "rung"));
+    if (check.standing() > 0) {
+      read.add(PlanView.count(check.standing(), "standing script"));
+    }
+    if (check.seeds() > 0) {
+      read.add(PlanView.count(check.seeds(), "seed"));
     }
     String last = read.remove(read.size() - 1);
-    String files = String.join(", ", read) + " and " + last;
+    String files = read.isEmpty() ? last : String.join(", ", read) + " and " + last;
     String found =
         errors == 0
             ? files + " read; nothing is wrong."
             : files + " read; " + PlanView.count(errors, "error") + ".";
     return found
-        + examination
+        + check
             .against()
             .map(
                 against ->
@@ -74,21 +82,21 @@ public final class CheckView {
                         + (against.findings().isEmpty()
                             ? "the journal agrees"
                             : PlanView.count(against.findings().size(), "finding"))
-                        + ", "
-                        + PlanView.count(against.waiting(), "rung")
-                        + " waiting.")
+                        + (against.waiting() == 0
+                            ? "."
+                            : ", " + PlanView.count(against.waiting(), "rung") + " waiting."))
             .orElse("");
   }
 
-  public void json(CheckReport examination) {
+  public void json(CheckReport check) {
     Json json =
         new Json()
-            .put("good", examination.isGood())
-            .put("rungs", examination.rungs())
-            .put("standing", examination.standing())
-            .put("seeds", examination.seeds())
-            .put("problems", examination.problems().stream().map(ProblemJson::of).toList());
-    examination
+            .put("good", check.isGood())
+            .put("rungs", check.rungs())
+            .put("standing", check.standing())
+            .put("seeds", check.seeds())
+            .put("problems", check.problems().stream().map(ProblemJson::of).toList());
+    check
         .against()
         .ifPresent(
             against ->
@@ -100,7 +108,7 @@ public final class CheckView {
                         .put(
                             "findings",
                             against.findings().stream().map(CheckView::json).toList())));
-    json.write(out);
+    json.write(terminal.out());
   }
 
   static Json json(Finding finding) {

@@ -4,44 +4,42 @@ import java.io.PrintStream;
 import org.wornladder.ComparisonResult;
 import org.wornladder.cli.Terminal;
 
-/** Two structures beside each other. */
+/** The differences of two structures. */
 public final class CompareView {
   private static final String COMMON =
       "two engines: tables, columns, keys and views by name, without types and expressions";
 
   private final Terminal terminal;
-  private final Colors paint;
   private final PrintStream out;
 
   public CompareView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Colors(terminal);
     out = terminal.out();
   }
 
   public void show(ComparisonResult comparison) {
     String left = SafeText.line(comparison.left());
     String right = SafeText.line(comparison.right());
-    out.println(paint.strong(left) + "  beside  " + paint.strong(right));
+    Page page = new Page(terminal);
+    page.subject(left, "and " + right, "");
     if (comparison.common()) {
-      out.println(paint.faint("  " + COMMON));
+      page.line(page.colors().faint("  " + COMMON));
+      page.gap();
     }
-    out.println();
-    new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
-        .lines(comparison.differences())
-        .forEach(out::println);
-    NotReadable.lines(comparison.hidden(), paint).forEach(out::println);
-    out.println(comparison.differences().isEmpty() ? same(comparison) : count(comparison));
+    page.lines(
+        new DifferenceView(terminal, left, right, "only in " + left, "only in " + right)
+            .lines(comparison.differences()));
+    page.lines(NotReadable.lines(comparison.hidden(), page.colors()));
+    page.verdict(
+        comparison.differences().isEmpty()
+            ? same(comparison)
+            : PlanView.count(comparison.differences().size(), "difference") + ".");
   }
 
   private static String same(ComparisonResult comparison) {
     return comparison.hidden().isEmpty()
         ? "They are the same."
         : "They are the same, as far as they may be read.";
-  }
-
-  private static String count(ComparisonResult comparison) {
-    return "\n" + PlanView.count(comparison.differences().size(), "difference") + ".";
   }
 
   public void json(ComparisonResult comparison) {
@@ -61,7 +59,7 @@ public final class CompareView {
   public void markdown(ComparisonResult comparison) {
     String left = DifferenceView.cell(comparison.left());
     String right = DifferenceView.cell(comparison.right());
-    out.println("## " + left + " beside " + right);
+    out.println("## " + left + " and " + right);
     out.println();
     if (comparison.common()) {
       out.println("Compared: " + COMMON + ".");

@@ -8,12 +8,12 @@ import org.wornladder.schema.Element;
 
 /** A structure as SQL. */
 public final class DdlView {
-  private final Colors paint;
+  private final Colors colors;
   private final PrintStream out;
   private final PrintStream err;
 
   public DdlView(Terminal terminal) {
-    paint = new Colors(terminal);
+    colors = new Colors(terminal);
     out = terminal.out();
     err = terminal.err();
   }
@@ -22,10 +22,10 @@ public final class DdlView {
     out.print(SafeText.lines(SqlScript.of(sql.script().statements())));
     out.flush();
     for (Element left : sql.script().leftOut()) {
-      err.println(NotReadable.leftOut(left, paint));
+      err.println(NotReadable.leftOut(left, colors));
     }
-    for (String sorts : NotReadable.sorts(sql.unseen(), paint)) {
-      err.println(sorts);
+    for (String kinds : NotReadable.kinds(sql.unseen(), colors)) {
+      err.println(kinds);
     }
   }
 }

@@ -5,6 +5,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.apache.commons.lang3.StringUtils;
 import org.wornladder.change.Difference;
 import org.wornladder.change.Difference.FactChange;
 import org.wornladder.cli.Terminal;
@@ -22,24 +23,30 @@ import org.wornladder.schema.Kind;
 record DifferenceView(
     Terminal terminal, String before, String after, String removed, String added) {
   private static final String INDENT = "      ";
-  private static final int NARROWEST = 24;
-  private static final int WIDEST = 60;
+  private static final String CHANGED = "changed";
+  private static final int GAP = 2;
+  private static final int NARROWEST = 12;
+
+  /** Where no terminal shows the lines. */
+  private static final int WIDE = 140;
 
   /** The lines for people. */
   List<String> lines(List<Difference> differences) {
-    Colors paint = new Colors(terminal);
-    int words = Math.max(Math.max(removed.length(), added.length()), "differs".length());
+    Colors colors = new Colors(terminal);
+    int words = Math.max(Math.max(removed.length(), added.length()), CHANGED.length());
     List<String> lines = new ArrayList<>();
     for (Difference difference : differences) {
       String word = SafeText.pad(word(difference), words);
       String painted =
-          switch (difference.change()) {
-            case ADDED -> paint.warning(word);
-            case REMOVED -> paint.bad(word);
-            case CHANGED -> paint.warning(word);
-          };
-      lines.add("  " + painted + "  " + paint.strong(named(difference)));
-      facts(difference, paint, lines);
+          difference.change() == Difference.Change.REMOVED
+              ? colors.bad(word)
+              : colors.warning(word);
+      lines.add("  " + painted + "  " + colors.strong(named(difference)));
+      if (difference.change() == Difference.Change.CHANGED) {
+        facts(difference).forEach(fact -> changed(fact, colors, lines));
+      } else {
+        whole(facts(difference), lines);
+      }
     }
     return lines;
   }
@@ -48,7 +55,7 @@ record DifferenceView(
     return switch (difference.change()) {
       case ADDED -> added;
       case REMOVED -> removed;
-      case CHANGED -> "differs";
+      case CHANGED -> CHANGED;
     };
   }
 
@@ -56,27 +63,80 @@ record DifferenceView(
     return SafeText.line(difference.words());
   }
 
-  private void facts(Difference difference, Colors paint, List<String> lines) {
-    List<FactChange> facts = facts(difference);
+  /** An object that is on one side only. */
+  private void whole(List<FactChange> facts, List<String> lines) {
     int label = facts.stream().mapToInt(fact -> fact.word().length()).max().orElse(0);
-    boolean both = difference.change() == Difference.Change.CHANGED;
-    int width = Math.min(WIDEST, (terminal.width() - INDENT.length() - label - 4) / 2);
-    int column = Math.max(NARROWEST, width);
-    if (both) {
-      String head = INDENT + " ".repeat(label + 2) + SafeText.pad(before, column) + "  " + after;
-      lines.add(paint.faint(head));
-    }
+    int width = room() - label - GAP;
     for (FactChange fact : facts) {
-      List<String> left = both ? wrapped(fact.before(), column) : List.of();
-      List<String> right =
-          both ? wrapped(fact.after(), column) : wrapped(one(fact), 2 * column + 2);
-      for (int i = 0; i < Math.max(left.size(), right.size()); i++) {
-        String name = i == 0 ? fact.word() : "";
-        String first = both ? SafeText.pad(at(left, i), column) + "  " : "";
-        lines.add(
-            (INDENT + SafeText.pad(name, label) + "  " + first + at(right, i)).stripTrailing());
+      String name = fact.word();
+      for (String part : wrapped(fact.after().or(fact::before), width)) {
+        lines.add((INDENT + SafeText.pad(name, label) + "  " + part).stripTrailing());
+        name = "";
       }
     }
+  }
+
+  /** A fact on both sides: beside each other where there is room, otherwise below each other. */
+  private void changed(FactChange fact, Colors colors, List<String> lines) {
+    int title = Math.max(before.length(), after.length());
+    String left = fact.before().map(SafeText::lines).orElse("-");
+    String right = fact.after().map(SafeText::lines).orElse("-");
+    lines.add(INDENT + colors.faint(fact.word()));
+    int half = (room() - GAP) / 2 - title - GAP;
+    boolean beside =
+        half >= NARROWEST
+            && (left + right).indexOf('\n') < 0
+            && Math.max(SafeText.width(left), SafeText.width(right)) <= half;
+    if (beside) {
+      int width = Math.max(SafeText.width(left), NARROWEST);
+      lines.add(
+          (INDENT
+                  + "  "
+                  + colors.faint(before)
+                  + "  "
+                  + SafeText.pad(marked(left, right, colors), width)
+                  + "  "
+                  + colors.faint(after)
+                  + "  "
+                  + marked(right, left, colors))
+              .stripTrailing());
+    } else {
+      side(before, left, right, title, colors, lines);
+      side(after, right, left, title, colors, lines);
+    }
+  }
+
+  private void side(
+      String name, String text, String other, int title, Colors colors, List<String> lines) {
+    String label = name;
+    String shown = text.indexOf('\n') < 0 ? marked(text, other, colors) : text;
+    for (String part : wrapped(Optional.of(shown), room() - title - GAP)) {
+      String head = colors.faint(SafeText.pad(label, title));
+      lines.add((INDENT + "  " + head + "  " + part).stripTrailing());
+      label = "";
+    }
+  }
+
+  /** A text in which the part that differs from another one is set off. */
+  private static String marked(String text, String other, Colors colors) {
+    int begin = StringUtils.indexOfDifference(text, other);
+    if (begin < 0) {
+      return text;
+    }
+    int end = 0;
+    int most = Math.min(text.length(), other.length()) - begin;
+    while (end < most
+        && text.charAt(text.length() - 1 - end) == other.charAt(other.length() - 1 - end)) {
+      end++;
+    }
+    String middle = text.substring(begin, text.length() - end);
+    return text.substring(0, begin)
+        + colors.difference(middle)
+        + text.substring(text.length() - end);
+  }
+
+  private int room() {
+    return (terminal.outIsTerminal() ? terminal.width() : WIDE) - INDENT.length();
   }
 
   /** What differs, and of a whole thing its parts' names. */
@@ -100,28 +160,13 @@ record DifferenceView(
     return facts;
   }
 
-  private static Optional<String> one(FactChange fact) {
-    return fact.after().or(fact::before);
-  }
-
-  private static String at(List<String> lines, int index) {
-    return index < lines.size() ? lines.get(index) : "";
-  }
-
   /** A value as lines of at most a width; what is not set is a dash. */
   private static List<String> wrapped(Optional<String> value, int width) {
-    List<String> lines = new ArrayList<>();
-    for (String line : SafeText.lines(value.orElse("-")).replace("\t", "  ").split("\n", -1)) {
-      String rest = line.stripTrailing();
-      while (SafeText.width(rest) > width) {
-        int end = rest.lastIndexOf(' ', width);
-        int cut = end <= width / 2 ? Math.min(width, rest.length()) : end;
-        lines.add(rest.substring(0, cut));
-        rest = "  " + rest.substring(cut).stripLeading();
-      }
-      lines.add(rest);
-    }
-    return lines;
+    return SafeText.lines(value.orElse("-"))
+        .replace("\t", "  ")
+        .lines()
+        .flatMap(line -> Wrapping.words(line.stripTrailing(), width).stream())
+        .toList();
   }
 
   /** The differences as JSON objects. */

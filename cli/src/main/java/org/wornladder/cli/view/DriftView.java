@@ -1,8 +1,8 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.wornladder.Advice;
 import org.wornladder.Against;
 import org.wornladder.CheckReport.Finding;
 import org.wornladder.DriftReport;
@@ -12,47 +12,60 @@ import org.wornladder.SeedResult;
 import org.wornladder.change.Difference;
 import org.wornladder.cli.Terminal;
 
-/** Whether a database is what its history says: structure, files and journal. */
+/** Whether a database is what its history says: structure, files, journal and rows. */
 public final class DriftView {
-  private final Colors paint;
-  private final PrintStream out;
+  private static final int TITLE = "Structure".length();
+
+  private final Terminal terminal;
+  private final Page page;
+  private final Colors colors;
   private final DifferenceView differences;
 
   public DriftView(Terminal terminal) {
-    paint = new Colors(terminal);
-    out = terminal.out();
-    differences = new DifferenceView(terminal, "expected", "found", "missing", "unexpected");
+    this.terminal = terminal;
+    page = new Page(terminal);
+    colors = page.colors();
+    differences = new DifferenceView(terminal, "expected", "found", "missing", "not expected");
   }
 
   public void show(DriftReport drift) {
-    out.println(
-        paint.strong(drift.environment())
-            + paint.faint("  " + drift.engine() + " " + SafeText.line(drift.address())));
-    out.println();
-    out.println(paint.strong("Structure  ") + structure(drift));
-    if (!drift.structure().isEmpty()) {
-      out.println();
-      differences.lines(drift.structure()).forEach(out::println);
-      out.println();
-      next(drift).forEach(line -> out.println(line));
-      out.println();
+    page.subject(
+        SafeText.line(drift.environment()),
+        drift.engine() + " " + SafeText.line(drift.address()),
+        "");
+    heading("Structure", structure(drift));
+    page.lines(differences.lines(drift.structure()));
+    page.lines(NotReadable.lines(drift.hidden(), colors));
+    if (!drift.structure().isEmpty() || !drift.hidden().isEmpty()) {
+      page.gap();
     }
-    NotReadable.lines(drift.hidden(), paint).forEach(out::println);
-    out.println(paint.strong("Files      ") + files(drift));
+    heading("Files", files(drift));
     for (FindingGroup group : FindingGroup.of(drift.files())) {
-      for (Finding finding : group.shown()) {
-        out.println(
-            "  "
-                + paint.bad(SafeText.line(finding.what()))
-                + "  "
-                + SafeText.line(finding.where()));
-      }
-      group.rest().ifPresent(rest -> out.println("  " + rest));
-      out.println(paint.faint("      next: ") + SafeText.line(AdviceText.of(group.advice())));
+      group.shown().forEach(finding -> finding(finding.what(), finding.where()));
+      group.rest().ifPresent(rest -> page.line("  " + rest));
+      advice(group.advice());
     }
-    out.println(paint.strong("Journal    ") + journal(drift));
+    heading("Journal", journal(drift));
     seeds(drift);
-    out.println();
+    page.verdict(verdict(drift));
+    page.next(next(drift));
+  }
+
+  private void heading(String title, String summary) {
+    page.heading(SafeText.pad(title, TITLE), summary);
+  }
+
+  private void finding(String what, String where) {
+    page.line("  " + colors.bad(SafeText.line(what)) + "  " + colors.faint(SafeText.line(where)));
+  }
+
+  private void advice(Advice advice) {
+    if (!advice.isEmpty()) {
+      page.line(colors.faint("      next  ") + SafeText.line(AdviceText.of(advice)));
+    }
+  }
+
+  private static String verdict(DriftReport drift) {
     String says =
         switch (drift.against()) {
           case EXPECTED -> " what its history says";
@@ -61,12 +74,11 @@ public final class DriftView {
         };
     boolean sure = !drift.isCleanButForSeeds() || drift.hidden().isEmpty();
     boolean rowsAlone = drift.isCleanButForSeeds() && !drift.seeds().isClean();
-    out.println(
-        drift.environment()
-            + (drift.isCleanButForSeeds() ? " is" : " is not")
-            + says
-            + (sure ? "." : ", as far as this user may see.")
-            + (rowsAlone ? " Its rows are not what the seeds say." : ""));
+    return drift.environment()
+        + (drift.isCleanButForSeeds() ? " is" : " is not")
+        + says
+        + (sure ? "." : ", as far as this user may see.")
+        + (rowsAlone ? " Its rows are not what the seeds say." : "");
   }
 
   private void seeds(DriftReport drift) {
@@ -74,21 +86,13 @@ public final class DriftView {
     if (seeds.seeds() == 0) {
       return;
     }
-    out.println(paint.strong("Seeds      ") + seedsLine(seeds));
+    heading("Rows", seedsLine(seeds));
     for (SeedResult result : seeds.differing()) {
-      out.println("  " + paint.warning(SafeText.line(result.label())) + ": " + rows(result));
+      page.line("  " + colors.warning(SafeText.line(result.label())) + "  " + rows(result));
     }
     for (Refusal finding : seeds.findings()) {
-      out.println(
-          "  " + paint.bad(SafeText.line(finding.what())) + "  " + SafeText.line(finding.where()));
-      if (!finding.advice().isEmpty()) {
-        out.println(paint.faint("      next: ") + SafeText.line(AdviceText.of(finding.advice())));
-      }
-    }
-    if (!seeds.differing().isEmpty()) {
-      String seed = "ladder seed " + drift.environment();
-      out.println(
-          paint.faint("  next: ") + seed + " --dry-run shows the rows, " + seed + " writes them");
+      finding(finding.what(), finding.where());
+      advice(finding.advice());
     }
   }
 
@@ -120,28 +124,26 @@ public final class DriftView {
     return String.join(", ", parts);
   }
 
-  /** The ways on. Where nothing is on record yet, to bring it back would be to drop all of it. */
-  private List<String> next(DriftReport drift) {
-    String ladder = "ladder drift " + drift.environment();
-    String next = paint.faint("  next: ");
-    if (drift.entries() == 0) {
-      return List.of(
-          next
-              + "ladder adopt "
-              + drift.environment()
-              + " takes what stands there under management");
+  /** Where nothing is on record yet, to bring it back would be to drop all of it. */
+  private static List<String> next(DriftReport drift) {
+    String environment = drift.environment();
+    List<String> commands = new ArrayList<>();
+    if (!drift.structure().isEmpty() && drift.entries() == 0) {
+      commands.add("ladder adopt " + environment + "  takes what is there under management");
+    } else if (!drift.structure().isEmpty()) {
+      String drifts = "ladder drift " + environment;
+      commands.add(drifts + " --mend mend.sql  writes the SQL that brings it back");
+      if (drift.against() == Against.EXPECTED) {
+        Difference first = drift.structure().get(0);
+        String pattern = first.kind().word() + ":" + SafeText.line(first.fullName());
+        commands.add(drifts + " --as-rung \"found on " + environment + "\"  makes it a rung");
+        commands.add(drifts + " --forgive \"" + pattern + "\"  leaves it to others");
+      }
     }
-    List<String> lines = new ArrayList<>();
-    lines.add(next + ladder + " --mend FILE writes the SQL that brings it back");
-    if (drift.against() == Against.EXPECTED) {
-      Difference first = drift.structure().get(0);
-      String pattern = first.kind().word() + ":" + SafeText.line(first.fullName());
-      lines.add(
-          "        --as-rung WORDS makes it official; --forgive \""
-              + pattern
-              + "\" leaves it to others");
+    if (!drift.seeds().differing().isEmpty()) {
+      commands.add("ladder seed " + environment + " --dry-run  shows the rows");
     }
-    return lines;
+    return commands;
   }
 
   private static String structure(DriftReport drift) {
@@ -149,7 +151,7 @@ public final class DriftView {
       return "no database there yet; apply makes it";
     }
     if (!drift.known()) {
-      return "not known: no run kept what should stand there; the next one does";
+      return "not known: no run recorded what should be there; the next one does";
     }
     int count = drift.structure().size();
     String ignored =
@@ -174,7 +176,7 @@ public final class DriftView {
         .broken()
         .map(
             broken ->
-                paint.bad("the chain is broken at entry " + broken.entry())
+                colors.bad("the chain is broken at entry " + broken.entry())
                     + ": "
                     + SafeText.line(broken.reason()))
         .orElse(
@@ -205,7 +207,7 @@ public final class DriftView {
                 .put("broken_at", drift.broken().map(broken -> (Object) broken.entry()))
                 .put("reason", drift.broken().map(broken -> (Object) broken.reason())))
         .put("seeds", seedsJson(drift.seeds()))
-        .write(out);
+        .write(terminal.out());
   }
 
   private static Json seedsJson(SeedDrift seeds) {
@@ -226,43 +228,43 @@ public final class DriftView {
   }
 
   public void markdown(DriftReport drift) {
-    out.println("## DriftReport on " + DifferenceView.cell(drift.environment()));
-    out.println();
-    out.println("**Structure:** " + DifferenceView.cell(structure(drift)));
-    out.println();
+    terminal.out().println("## Drift on " + DifferenceView.cell(drift.environment()));
+    terminal.out().println();
+    terminal.out().println("**Structure:** " + DifferenceView.cell(structure(drift)));
+    terminal.out().println();
     if (!drift.structure().isEmpty()) {
-      differences.markdown(drift.structure()).forEach(out::println);
-      out.println();
+      differences.markdown(drift.structure()).forEach(terminal.out()::println);
+      terminal.out().println();
     }
-    NotReadable.markdown(drift.hidden()).forEach(out::println);
-    out.println("**Files:** " + DifferenceView.cell(files(drift)));
-    out.println();
+    NotReadable.markdown(drift.hidden()).forEach(terminal.out()::println);
+    terminal.out().println("**Files:** " + DifferenceView.cell(files(drift)));
+    terminal.out().println();
     for (FindingGroup group : FindingGroup.of(drift.files())) {
       for (Finding finding : group.shown()) {
         String line = finding.what() + ": " + finding.where();
-        out.println("- " + DifferenceView.cell(line));
+        terminal.out().println("- " + DifferenceView.cell(line));
       }
-      group.rest().ifPresent(rest -> out.println("- " + rest));
+      group.rest().ifPresent(rest -> terminal.out().println("- " + rest));
     }
     if (!drift.files().isEmpty()) {
-      out.println();
+      terminal.out().println();
     }
     String broken =
         drift
             .broken()
             .map(found -> "the chain is broken at entry " + found.entry() + ": " + found.reason())
             .orElse("the chain holds");
-    out.println("**Journal:** " + DifferenceView.cell(broken));
+    terminal.out().println("**Journal:** " + DifferenceView.cell(broken));
     SeedDrift seeds = drift.seeds();
     if (seeds.seeds() > 0) {
-      out.println();
-      out.println("**Seeds:** " + DifferenceView.cell(seedsLine(seeds)));
+      terminal.out().println();
+      terminal.out().println("**Seeds:** " + DifferenceView.cell(seedsLine(seeds)));
       for (SeedResult result : seeds.differing()) {
         String row = result.label() + ": " + rows(result);
-        out.println("- " + DifferenceView.cell(row));
+        terminal.out().println("- " + DifferenceView.cell(row));
       }
       for (Refusal finding : seeds.findings()) {
-        out.println("- " + DifferenceView.cell(finding.what() + ": " + finding.where()));
+        terminal.out().println("- " + DifferenceView.cell(finding.what() + ": " + finding.where()));
       }
     }
   }

@@ -1,7 +1,5 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
-import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.LadderException;
 import org.wornladder.ProjectException;
@@ -16,12 +14,12 @@ public final class ErrorView {
   private static final int INDENT = 9;
 
   private final Terminal terminal;
-  private final Colors paint;
+  private final Colors colors;
   private final boolean json;
 
   public ErrorView(Terminal terminal, boolean json) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
+    this.colors = new Colors(terminal);
     this.json = json;
   }
 
@@ -47,51 +45,39 @@ public final class ErrorView {
   }
 
   private void part(String what, String where, String next) {
-    terminal.err().println(paint.bad("ladder: ") + SafeText.line(what));
+    terminal.err().println(colors.bad("ladder: ") + SafeText.line(what));
     line("where", where);
     line("next", next);
   }
 
-  /** A named part; ways on stand one below the other. */
+  /** A named part; alternatives are printed one below the other. */
   private void line(String name, String text) {
+    if (text.isEmpty()) {
+      return;
+    }
     String label = name;
-    for (String way : text.isEmpty() ? new String[0] : text.split("; or ")) {
-      for (String row : wrapped(SafeText.line(way))) {
-        terminal.err().println("  " + paint.faint(SafeText.pad(label, 5)) + "  " + row);
+    int room = terminal.errIsTerminal() ? terminal.width() - INDENT : Integer.MAX_VALUE;
+    for (String way : text.split("; or ")) {
+      for (String row : Wrapping.words(SafeText.line(way), room)) {
+        terminal.err().println("  " + colors.faint(SafeText.pad(label, 5)) + "  " + row);
         label = "";
       }
       label = "or";
     }
   }
 
-  /** Broken between words to fit a terminal; whole where nobody looks at one. */
-  private List<String> wrapped(String text) {
-    int room = terminal.width() - INDENT;
-    List<String> rows = new ArrayList<>();
-    StringBuilder row = new StringBuilder();
-    for (String word : text.split(" ")) {
-      boolean full = row.length() > 0 && SafeText.width(row + " " + word) > room;
-      if (full && terminal.errIsTerminal()) {
-        rows.add(row.toString());
-        row.setLength(0);
-      }
-      row.append(row.length() > 0 ? " " : "").append(word);
-    }
-    rows.add(row.toString());
-    return rows;
-  }
-
   private void failure(StatementFailedException e) {
-    PrintStream err = terminal.err();
-    err.println(paint.bad("ladder: ") + SafeText.line(e.what()));
+    terminal.err().println(colors.bad("ladder: ") + SafeText.line(e.what()));
     line("where", e.failure().place());
-    e.failure()
-        .statement()
-        .ifPresent(
-            statement ->
-                SafeText.lines(statement).lines().forEach(text -> err.println("         " + text)));
+    e.failure().statement().ifPresent(this::statement);
     line("left", e.failure().left());
     line("next", AdviceText.of(e.advice()));
+  }
+
+  private void statement(String text) {
+    for (String sql : SqlText.lines(text, colors)) {
+      terminal.err().println(" ".repeat(INDENT) + sql);
+    }
   }
 
   private static Json json(LadderException e, int exitCode) {

@@ -1,81 +1,85 @@
 package org.wornladder.cli.view;
 
 import java.util.List;
-import java.util.function.LongFunction;
 import org.wornladder.JournalReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
+import org.wornladder.project.Project;
+import org.wornladder.project.Rung;
 
 /** The journal, entry by entry, the newest last. */
 public final class HistoryView {
+  private static final int NUMBER = 0;
+  private static final int WHAT = 3;
+  private static final int TOOK = 4;
+
   private final Terminal terminal;
-  private final Colors paint;
+  private final Page page;
+  private final Colors colors;
 
   public HistoryView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
   /**
-   * @param label how a rung's number is written
+   * @param project for the numbers and descriptions of rungs
    */
-  public void show(JournalReport report, LongFunction<String> label) {
+  public void show(JournalReport report, Project project) {
     List<Entry> entries = report.history().entries();
-    terminal
-        .out()
-        .println(
-            paint.strong(report.environment())
-                + paint.faint("  " + SafeText.line(report.address())));
-    if (entries.isEmpty()) {
-      terminal.out().println("Nothing has run here yet.");
-    } else {
-      terminal.out().println();
-      grid(entries, label).lines("  ", terminal).forEach(terminal.out()::println);
+    page.subject(
+        SafeText.line(report.environment()),
+        SafeText.line(report.address()),
+        entries.isEmpty() ? "" : PlanView.count(entries.size(), "entry", "entries"));
+    if (!entries.isEmpty()) {
+      page.rows(columns(entries, project));
     }
-    terminal.out().println();
-    report.history().broken().ifPresentOrElse(this::broken, () -> proven(entries.size()));
+    page.verdict(verdict(report, entries.size()));
   }
 
-  private Grid grid(List<Entry> entries, LongFunction<String> label) {
-    Grid grid = new Grid();
-    grid.header(List.of("entry", "time (UTC)", "event", "what", "took", "who", ""));
+  private Columns columns(List<Entry> entries, Project project) {
+    Columns columns = new Columns().figures(NUMBER).figures(TOOK).wrapped(WHAT);
+    columns.header("entry", "time (UTC)", "event", "what", "took", "who");
     for (Entry entry : entries) {
-      String subject =
-          entry.subject().rung() == 0
-              ? entry.subject().name()
-              : label.apply(entry.subject().rung()) + " " + entry.subject().name();
-      String statement =
-          entry.note().statement() > 0 ? " statement " + entry.note().statement() : "";
-      grid.row(
+      columns.row(
           Long.toString(entry.number()),
           entry.at().substring(0, 10) + " " + entry.at().substring(11, 19),
           entry.event().shown(),
-          SafeText.cut(SafeText.line(subject + statement), 34, paint.ellipsis()),
-          entry.note().elapsedMs() > 0 ? entry.note().elapsedMs() + " ms" : "",
-          SafeText.line(entry.who().osUser() + "@" + entry.who().host()),
-          SafeText.line(entry.note().text()));
+          SafeText.line(what(entry, project)),
+          entry.note().elapsedMs() > 0 ? Durations.text(entry.note().elapsedMs()) : "",
+          SafeText.line(entry.who().osUser() + "@" + entry.who().host()));
+      columns.detail(colors.faint(SafeText.line(entry.note().text())));
     }
-    return grid;
+    return columns;
   }
 
-  private void proven(int entries) {
-    if (entries > 0) {
-      terminal
-          .out()
-          .println(
-              (entries == 1 ? "1 entry" : entries + " entries, each following from the one before")
-                  + ".");
+  private static String what(Entry entry, Project project) {
+    long number = entry.subject().rung();
+    if (number == 0) {
+      return entry.subject().name();
     }
+    String about = project.rung(number).map(Rung::about).orElse(entry.subject().name());
+    String statement =
+        entry.note().statement() > 0 ? ", statement " + entry.note().statement() : "";
+    return project.label(number) + " " + about + statement;
   }
 
-  private void broken(History.Break broken) {
-    terminal
-        .out()
-        .println(
-            paint.bad("The chain is broken at entry " + broken.entry() + ": ")
-                + broken.reason()
-                + ". apply refuses until it is known who wrote to the table.");
+  private static String verdict(JournalReport report, int entries) {
+    if (report.history().broken().isPresent()) {
+      History.Break broken = report.history().broken().get();
+      return "The chain is broken at entry "
+          + broken.entry()
+          + ": "
+          + broken.reason()
+          + ". apply refuses until it is known who wrote to the table.";
+    }
+    return switch (Math.min(2, entries)) {
+      case 0 -> "Nothing has run here yet.";
+      case 1 -> "1 entry.";
+      default -> entries + " entries, each following from the one before.";
+    };
   }
 
   public void json(JournalReport report) {

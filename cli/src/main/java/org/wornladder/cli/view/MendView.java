@@ -1,6 +1,5 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
 import java.util.List;
 import org.wornladder.Against;
 import org.wornladder.DriftRung;
@@ -10,14 +9,16 @@ import org.wornladder.change.SqlScript;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.cli.Terminal;
 
-/** The ways to settle what a database differs in. */
+/** The script or rung that settles what a database differs in. */
 public final class MendView {
-  private final Colors paint;
-  private final PrintStream out;
+  private final Colors colors;
+  private final Terminal terminal;
+  private final Page page;
 
   public MendView(Terminal terminal) {
-    paint = new Colors(terminal);
-    out = terminal.out();
+    this.terminal = terminal;
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
   /** The script that brings a database back, for a person to read and run. */
@@ -32,10 +33,10 @@ public final class MendView {
     text.append("-- Brings ").append(mending.environment()).append(" back to ").append(to);
     text.append(".\n-- Read it before you run it: what it drops is gone.\n");
     for (Difference left : mending.leftOut()) {
-      text.append("-- Not written here, to be mended by hand: ").append(words(left)).append('\n');
+      text.append("-- Not written here, to be changed by hand: ").append(words(left)).append('\n');
     }
     for (Difference hidden : mending.hidden()) {
-      text.append("-- Not looked at, since this user may not see it: ")
+      text.append("-- Not compared, since this user may not see it: ")
           .append(words(hidden))
           .append('\n');
     }
@@ -47,44 +48,44 @@ public final class MendView {
   }
 
   public void show(MendScript mending, String file) {
-    out.println(
+    leftOut(mending.leftOut());
+    hidden(mending.hidden());
+    page.verdict(
         PlanView.count(mending.statements().size(), "statement")
             + " in "
             + SafeText.line(file)
             + "; nothing was run.");
-    leftOut(mending.leftOut());
-    hidden(mending.hidden());
-    out.println(
-        paint.faint("  next: ")
-            + "read it, run it with the database's own shell, then ladder drift "
+    page.next(
+        "read it, run it with the database's own shell, then ladder drift "
             + mending.environment());
   }
 
   private void leftOut(List<Difference> differences) {
     for (Difference left : differences) {
-      out.println(paint.warning("left out: ") + words(left) + ", which cannot be written in place");
+      page.line(
+          colors.warning("  left out  ") + words(left) + ", which cannot be written in place");
     }
   }
 
   private void hidden(List<Difference> differences) {
-    NotReadable.lines(VisibleDifferences.names(differences), paint).forEach(out::println);
+    page.lines(NotReadable.lines(VisibleDifferences.names(differences), colors));
   }
 
-  public void show(DriftRung official) {
-    out.println(
-        "Wrote "
-            + SafeText.line(official.file())
-            + " and marked it as in place on "
-            + official.environment()
-            + ": "
-            + PlanView.count(official.written().size(), "difference")
-            + " made official.");
-    leftOut(official.leftOut());
-    hidden(official.hidden());
-    for (Difference oneWay : official.oneWay()) {
-      out.println(paint.warning("one-way: ") + "the way down lacks " + words(oneWay));
+  public void show(DriftRung rung) {
+    leftOut(rung.leftOut());
+    hidden(rung.hidden());
+    for (Difference oneWay : rung.oneWay()) {
+      page.line(colors.warning("  one-way  ") + "the way down lacks " + words(oneWay));
     }
-    out.println(paint.faint("  next: ") + "read the rung, commit it, and apply it elsewhere");
+    page.verdict(
+        "Wrote "
+            + SafeText.line(rung.file())
+            + " and recorded it as in place on "
+            + rung.environment()
+            + ": "
+            + PlanView.count(rung.written().size(), "difference")
+            + ".");
+    page.next("read the rung, commit it, and apply it elsewhere");
   }
 
   public void json(MendScript mending, String file) {
@@ -94,7 +95,7 @@ public final class MendView {
         .put("statements", mending.statements())
         .put("left_out", VisibleDifferences.names(mending.leftOut()))
         .put("not_readable", VisibleDifferences.names(mending.hidden()))
-        .write(out);
+        .write(terminal.out());
   }
 
   public void json(DriftRung official) {
@@ -105,6 +106,6 @@ public final class MendView {
         .put("left_out", VisibleDifferences.names(official.leftOut()))
         .put("not_readable", VisibleDifferences.names(official.hidden()))
         .put("one_way", VisibleDifferences.names(official.oneWay()))
-        .write(out);
+        .write(terminal.out());
   }
 }

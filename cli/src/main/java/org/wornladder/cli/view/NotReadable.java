@@ -4,51 +4,51 @@ import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.schema.Element;
 
-/** What is not told, most of it since who asked may not see it. */
+/** What the database's user may not see, or what cannot be written as SQL. */
 final class NotReadable {
-  private static final String WHY = "this user may not see that, so nobody can tell";
+  private static final String WHY =
+      "this user may not see it, so whether it differs cannot be said";
 
   private NotReadable() {}
 
-  static List<String> lines(List<String> things, Colors paint) {
+  static List<String> lines(List<String> objects, Colors colors) {
     List<String> lines = new ArrayList<>();
-    for (String thing : things) {
-      lines.add(paint.warning("  not readable  ") + SafeText.line(thing));
+    for (String object : objects) {
+      lines.add(colors.warning("  not readable  ") + SafeText.line(object));
     }
-    if (!things.isEmpty()) {
-      lines.add(paint.faint("      " + WHY + "; look again as one who may"));
-      lines.add("");
+    if (!objects.isEmpty()) {
+      lines.add(colors.faint("      " + WHY));
     }
     return lines;
   }
 
-  /** Sorts of things, such as {@code events}, of which there may be more. */
-  static List<String> sorts(List<String> sorts, Colors paint) {
-    return sorts.isEmpty()
+  /** Kinds of objects, such as {@code events}, of which there may be more. */
+  static List<String> kinds(List<String> kinds, Colors colors) {
+    return kinds.isEmpty()
         ? List.of()
         : List.of(
-            paint.warning("not readable: ")
-                + String.join(", ", sorts)
+            colors.warning("  not readable  ")
+                + String.join(", ", kinds)
                 + ": this user may not see whether there are more");
   }
 
-  /** A thing that is no part of what was written. */
-  static String leftOut(Element thing, Colors paint) {
-    return paint.warning("left out: ")
-        + thing.kind().word()
+  /** An object that is not part of what was written. */
+  static String leftOut(Element object, Colors colors) {
+    return colors.warning("  left out  ")
+        + object.kind().word()
         + " "
-        + SafeText.line(thing.name())
-        + (thing.isHidden()
+        + SafeText.line(object.name())
+        + (object.isHidden()
             ? ", which this user may not see"
             : ", which cannot be written as SQL here");
   }
 
-  static List<String> markdown(List<String> things) {
+  static List<String> markdown(List<String> objects) {
     List<String> lines = new ArrayList<>();
-    for (String thing : things) {
-      lines.add("- not readable: " + DifferenceView.cell(thing));
+    for (String object : objects) {
+      lines.add("- not readable: " + DifferenceView.cell(object));
     }
-    if (!things.isEmpty()) {
+    if (!objects.isEmpty()) {
       lines.addAll(List.of("", "Not readable: " + WHY + ".", ""));
     }
     return lines;

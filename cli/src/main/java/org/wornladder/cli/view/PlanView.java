@@ -1,6 +1,6 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.wornladder.cli.Terminal;
@@ -16,55 +16,62 @@ import org.wornladder.sql.Statement;
 
 /** A plan, statement by statement, as it will run. */
 public final class PlanView {
+  private static final int LINE_NUMBER = 5;
+
   private final Terminal terminal;
-  private final Colors paint;
-  private final PrintStream out;
+  private final Page page;
+  private final Colors colors;
 
   public PlanView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
-    this.out = terminal.out();
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
   public void show(Plan plan) {
     showSteps(plan);
+    page.verdict(verdict(plan));
     if (!plan.isEmpty()) {
-      out.println();
+      page.next(
+          "ladder apply "
+              + plan.environment()
+              + (plan.together() ? " --together" : "")
+              + Commands.confirm(plan.environment(), plan.guarded()));
     }
-    out.println(summary(plan));
   }
 
-  /** The plan without what to do about it, for a question to follow. */
+  /** The plan without its verdict, for a question to follow. */
   public void showSteps(Plan plan) {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
-    out.println(
-        paint.strong(plan.environment())
-            + paint.faint("  " + plan.engine() + " " + SafeText.line(plan.address()) + there));
-    plan.notes()
-        .forEach(note -> out.println(paint.warning("note: ") + SafeText.line(NoteText.of(note))));
+    page.subject(
+        SafeText.line(plan.environment()),
+        plan.engine() + " " + SafeText.line(plan.address()) + there,
+        "");
+    for (Plan.Note note : plan.notes()) {
+      page.line(colors.warning("note: ") + SafeText.line(NoteText.of(note)));
+    }
+    page.gap();
     for (Step step : plan.steps()) {
-      out.println();
       if (step instanceof Step.OfRung rung) {
         rung(rung, plan.secrets());
       } else {
         ((Step.OfStanding) step).actions().forEach(action -> action(action, plan.secrets()));
       }
+      page.gap();
     }
   }
 
-  private static String summary(Plan plan) {
+  private static String verdict(Plan plan) {
     if (plan.isEmpty()) {
       return "Nothing waits on " + plan.environment() + ".";
     }
-    int rungs = plan.rungs().size();
-    long statements = plan.steps().stream().mapToLong(PlanView::statements).sum();
+    List<String> parts = new ArrayList<>();
+    if (!plan.rungs().isEmpty()) {
+      parts.add(count(plan.rungs().size(), "rung"));
+    }
+    parts.add(count(plan.steps().stream().mapToLong(PlanView::statements).sum(), "statement"));
     String transaction = plan.together() ? ", all in one transaction" : "";
-    return count(rungs, "rung")
-        + ", "
-        + count(statements, "statement")
-        + transaction
-        + ". Nothing has been changed. Next: ladder apply "
-        + plan.environment();
+    return String.join(", ", parts) + transaction + ". Nothing was changed.";
   }
 
   private static long statements(Step step) {
@@ -77,72 +84,74 @@ public final class PlanView {
   }
 
   static String count(long number, String word) {
-    return number + " " + word + (number == 1 ? "" : "s");
+    return count(number, word, word + "s");
+  }
+
+  static String count(long number, String word, String plural) {
+    return number + " " + (number == 1 ? word : plural);
   }
 
   private void rung(Step.OfRung rung, Secrets secrets) {
-    out.println(
-        paint.strong(rung.label() + "  " + SafeText.line(rung.about()))
-            + paint.faint("  " + SafeText.line(rung.source())));
-    mark(rung);
+    page.heading(
+        rung.label() + "  " + SafeText.line(rung.about()),
+        colors.faint(SafeText.line(rung.source())));
+    marks(rung).forEach(mark -> page.line("  " + mark));
     rung.liftedBefore().forEach(action -> action(action, secrets));
     statements(rung.statements(), rung.done(), secrets);
     rung.putBackAfter().forEach(action -> action(action, secrets));
   }
 
-  private void mark(Step.OfRung rung) {
+  /** What is special about a rung. */
+  private List<String> marks(Step.OfRung rung) {
+    List<String> marks = new ArrayList<>();
     if (rung.decision() instanceof Decision.PassOver pass) {
-      out.println("  " + paint.warning("passed over: ") + SafeText.line(pass.reason()));
+      marks.add(colors.warning("passed over: ") + SafeText.line(pass.reason()));
     } else if (rung.decision() instanceof Decision.AtItsTurn turn) {
       String conditions =
           String.join(" and ", turn.conditions().stream().map(Condition::text).toList());
       String otherwise = turn.passes() ? "it is passed over" : "the run stops";
-      out.println(
-          "  "
-              + paint.warning("when its turn comes: ")
+      marks.add(
+          colors.warning("when its turn comes: ")
               + SafeText.line(conditions)
               + "; otherwise "
               + otherwise);
     }
     rung.oneWay()
-        .ifPresent(
-            reason -> out.println("  " + paint.warning("one-way: ") + SafeText.line(reason)));
+        .ifPresent(reason -> marks.add(colors.warning("one-way: ") + SafeText.line(reason)));
     if (rung.statementWise()) {
-      out.println("  " + paint.warning("statement by statement: ") + "each stays once it is done");
+      marks.add(colors.warning("statement by statement: ") + "each stays once it is done");
     }
-    rung.doubt()
-        .ifPresent(
-            doubt ->
-                out.println(
-                    "  "
-                        + paint.warning("found: ")
-                        + "statement "
-                        + doubt.statement()
-                        + (doubt.found() == UncertainStatement.Found.DONE
-                            ? " is done: "
-                            : " is not done: ")
-                        + SafeText.line(doubt.words())));
+    rung.doubt().ifPresent(doubt -> marks.add(found(doubt)));
     if (rung.done() > 0) {
-      out.println(
-          "  " + paint.warning("goes on: ") + count(rung.done(), "statement") + " done before");
+      marks.add(colors.warning("goes on: ") + count(rung.done(), "statement") + " done before");
     }
+    return marks;
+  }
+
+  private String found(UncertainStatement doubt) {
+    boolean done = doubt.found() == UncertainStatement.Found.DONE;
+    return colors.warning("found: ")
+        + "statement "
+        + doubt.statement()
+        + (done ? " is done: " : " is not done: ")
+        + SafeText.line(doubt.words());
   }
 
   private void action(StandingAction action, Secrets secrets) {
     String way = action.direction() == Direction.UP ? "run" : "take down";
-    out.println(
-        paint.strong("  standing " + SafeText.line(action.name()))
-            + paint.faint("  " + way + ": " + SafeText.line(action.reason())));
+    page.heading(
+        "standing " + SafeText.line(action.name()),
+        colors.faint(way + ": " + SafeText.line(action.reason())));
     statements(action.statements(), 0, secrets);
   }
 
   private void statements(List<Statement> statements, int done, Secrets secrets) {
     for (Statement statement : statements.subList(done, statements.size())) {
-      String line = paint.faint(SafeText.pad(":" + statement.place().line(), 5));
-      String[] text = SafeText.lines(secrets.mask(statement.text())).split("\n", -1);
-      for (int i = 0; i < text.length; i++) {
-        String end = i == text.length - 1 ? ";" : "";
-        out.println("  " + (i == 0 ? line : "     ") + " " + text[i] + end);
+      String number = SafeText.padLeft(Integer.toString(statement.place().line()), LINE_NUMBER);
+      List<String> lines = SqlText.lines(secrets.mask(statement.text()), colors);
+      for (int i = 0; i < lines.size(); i++) {
+        String margin = i == 0 ? colors.faint(number) : " ".repeat(LINE_NUMBER);
+        page.line(margin + "  " + lines.get(i) + (i == lines.size() - 1 ? ";" : ""));
       }
     }
   }

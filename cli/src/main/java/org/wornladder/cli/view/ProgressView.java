@@ -4,6 +4,7 @@ import java.io.PrintStream;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import me.tongfei.progressbar.ProgressBar;
+import org.wornladder.RebuildLoss;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.cli.Terminal;
@@ -16,18 +17,24 @@ public final class ProgressView implements RunListener, AutoCloseable {
   /** With more steps than these a bar says more than lines. */
   private static final int LINES_AT_MOST = 30;
 
+  private static final int LABEL = "standing".length();
+  private static final int WORD = "passed over".length();
+  private static final int DURATION = "10 min 59 s".length() - 2;
+
   private final Terminal terminal;
-  private final Colors paint;
+  private final Colors colors;
   private final PrintStream err;
   private final BooleanSupplier stop;
   private Optional<ProgressBar> bar = Optional.empty();
+  private int about;
+  private int lines;
 
   /**
    * @param stop whether the run is asked to end after the step that is running
    */
   public ProgressView(Terminal terminal, BooleanSupplier stop) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
+    this.colors = new Colors(terminal);
     this.err = terminal.err();
     this.stop = stop;
   }
@@ -45,8 +52,21 @@ public final class ProgressView implements RunListener, AutoCloseable {
   }
 
   @Override
+  public void emptied(RebuildLoss loss) {
+    if (!loss.isNothing()) {
+      err.println("  " + colors.warning("emptied") + "  " + loss.text());
+      lines++;
+    }
+  }
+
+  @Override
   public void started(Plan plan) {
     plan.notes().forEach(note -> err.println("note: " + SafeText.line(NoteText.of(note))));
+    about =
+        plan.steps().stream()
+            .mapToInt(step -> SafeText.width(SafeText.line(step.about())))
+            .max()
+            .orElse(0);
     if (terminal.errIsTerminal() && plan.steps().size() > LINES_AT_MOST) {
       bar =
           Optional.of(ProgressBars.bar(terminal, plan.environment(), plan.steps().size()).build());
@@ -66,23 +86,26 @@ public final class ProgressView implements RunListener, AutoCloseable {
     }
     String word =
         switch (done.result()) {
-          case APPLIED -> paint.good("applied    ");
-          case ROLLED_BACK -> paint.good("rolled back");
-          case PASSED_OVER -> paint.warning("passed over");
-          case STANDING_RUN -> paint.good("run        ");
-          case STANDING_TAKEN_DOWN -> paint.warning("taken down ");
+          case APPLIED -> colors.good("applied");
+          case ROLLED_BACK -> colors.good("rolled back");
+          case PASSED_OVER -> colors.warning("passed over");
+          case STANDING_RUN -> colors.good("run");
+          case STANDING_TAKEN_DOWN -> colors.warning("taken down");
         };
-    String detail =
-        done.detail().isEmpty() ? "" : paint.faint("  (" + SafeText.line(done.detail()) + ")");
-    err.println(
+    String line =
         "  "
-            + SafeText.pad(done.step().label(), 8)
+            + SafeText.pad(done.step().label(), LABEL)
             + "  "
-            + word
+            + SafeText.pad(word, WORD)
             + "  "
-            + SafeText.line(done.step().about())
-            + detail
-            + paint.faint("  " + done.elapsedMs() + " ms"));
+            + SafeText.pad(SafeText.line(done.step().about()), about)
+            + "  "
+            + colors.faint(SafeText.padLeft(Durations.text(done.elapsedMs()), DURATION));
+    err.println(line);
+    if (!done.detail().isEmpty()) {
+      err.println("      " + colors.faint(SafeText.line(done.detail())));
+    }
+    lines++;
   }
 
   @Override
@@ -94,6 +117,9 @@ public final class ProgressView implements RunListener, AutoCloseable {
   public void close() {
     bar.ifPresent(ProgressBar::close);
     bar = Optional.empty();
+    if (lines > 0 && terminal.errIsTerminal()) {
+      err.println();
+    }
     err.flush();
   }
 }

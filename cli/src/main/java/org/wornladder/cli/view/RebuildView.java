@@ -6,29 +6,24 @@ import org.wornladder.cli.Terminal;
 /** What a fresh start did. */
 public final class RebuildView {
   private final Terminal terminal;
-  private final Colors paint;
 
   public RebuildView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Colors(terminal);
   }
 
   /**
    * @param at the label of the highest rung in place
    */
   public void show(RebuildResult rebuilt, String at) {
-    String name = paint.strong(rebuilt.loss().environment());
-    terminal
-        .out()
-        .println(
-            rebuilt.loss().isNothing()
-                ? name + " was empty."
-                : name + " was emptied: " + rebuilt.loss().text() + ".");
-    new RunResultView(terminal).show(rebuilt.applied(), at);
     rebuilt
         .seeded()
         .filter(seeded -> !seeded.results().isEmpty())
-        .ifPresent(seeded -> new SeedView(terminal).show(seeded));
+        .ifPresent(seeded -> new SeedView(terminal).rows(seeded));
+    String name = rebuilt.loss().environment();
+    String before = rebuilt.loss().isNothing() ? name + " was empty. " : name + " was emptied. ";
+    String seeded =
+        rebuilt.seeded().filter(one -> !one.isQuiet()).isPresent() ? " Its rows are seeded." : "";
+    new Page(terminal).verdict(before + RunResultView.verdict(rebuilt.applied(), at) + seeded);
   }
 
   public void json(RebuildResult rebuilt) {

@@ -21,39 +21,45 @@ public final class RunResultView {
   /**
    * @param at the label of the highest rung in place
    */
-  public void show(RunResult outcome, String at) {
-    String name = outcome.plan().environment();
-    String place =
-        outcome.at() == 0 ? name + " has no rung in place." : name + " is at " + at + ".";
-    if (outcome.plan().isEmpty()) {
-      String nothing =
-          outcome.plan().direction() == Direction.UP ? " Nothing waits." : " Nothing to take back.";
-      terminal.out().println(place + nothing);
-      return;
+  public void show(RunResult result, String at) {
+    Page page = new Page(terminal);
+    page.verdict(verdict(result, at));
+    if (result.stopped()) {
+      page.next(
+          (result.plan().direction() == Direction.UP ? "ladder apply " : "ladder rollback ")
+              + result.plan().environment()
+              + Commands.confirm(result.plan().environment(), result.plan().guarded()));
     }
-    String stopped = outcome.stopped() ? " Stopped before the plan was done; apply goes on." : "";
-    terminal
-        .out()
-        .println(
-            place
-                + " "
-                + what(outcome)
-                + " in "
-                + outcome.elapsedMs()
-                + " ms. Structure: "
-                + outcome.structure().text()
-                + "."
-                + stopped);
   }
 
-  private static String what(RunResult outcome) {
-    String rungs = PlanView.count(outcome.rungsRun(), "rung");
+  /** Where the database is now, and what was done to bring it there. */
+  static String verdict(RunResult result, String at) {
+    String name = result.plan().environment();
+    String place = result.at() == 0 ? name + " has no rung in place." : name + " is at " + at + ".";
+    if (result.plan().isEmpty()) {
+      return place
+          + (result.plan().direction() == Direction.UP
+              ? " Nothing waits."
+              : " Nothing to take back.");
+    }
+    return place
+        + " "
+        + what(result)
+        + " in "
+        + Durations.text(result.elapsedMs())
+        + ": "
+        + result.structure().text()
+        + "."
+        + (result.stopped() ? " Stopped before the plan was done." : "");
+  }
+
+  private static String what(RunResult result) {
     boolean standing =
-        outcome.done().stream().anyMatch(done -> done.step() instanceof Step.OfStanding);
-    if (outcome.rungsRun() == 0 && standing) {
+        result.done().stream().anyMatch(done -> done.step() instanceof Step.OfStanding);
+    if (result.rungsRun() == 0 && standing) {
       return "Standing scripts";
     }
-    return rungs + (standing ? " and standing scripts" : "");
+    return PlanView.count(result.rungsRun(), "rung") + (standing ? " and standing scripts" : "");
   }
 
   /**

@@ -1,5 +1,6 @@
 package org.wornladder.cli.view;
 
+import java.util.HexFormat;
 import org.jline.utils.WCWidth;
 
 /** Text from files and databases, made safe to show: control characters are shown, not obeyed. */
@@ -17,28 +18,18 @@ public final class SafeText {
   }
 
   private static String clean(String text, boolean keepLines) {
-    StringBuilder out = null;
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (isHarmful(c) && !(keepLines && (c == '\n' || c == '\t'))) {
-        if (out == null) {
-          out = new StringBuilder(text.length() + 8).append(text, 0, i);
-        }
-        out.append(shown(c));
-      } else if (out != null) {
-        out.append(c);
-      }
+    StringBuilder out = new StringBuilder(text.length());
+    for (char c : text.toCharArray()) {
+      boolean kept = keepLines && (c == '\n' || c == '\t');
+      out.append(isHarmful(c) && !kept ? shown(c) : String.valueOf(c));
     }
-    return out == null ? text : out.toString();
+    return out.toString();
   }
 
   /** Control characters, and those that turn the direction of writing. */
   private static boolean isHarmful(char c) {
-    return (c < 0x20 || c >= 0x7f) && isControl(c);
-  }
-
-  private static boolean isControl(char c) {
-    return c < 0xa0
+    return c < 0x20
+        || (c >= 0x7f && c < 0xa0)
         || (c >= 0x202a && c <= 0x202e)
         || (c >= 0x2066 && c <= 0x2069)
         || c == 0x200e
@@ -50,27 +41,26 @@ public final class SafeText {
       case '\n' -> "\\n";
       case '\r' -> "\\r";
       case '\t' -> "\\t";
-      default -> "\\u" + hex(c);
+      default -> "\\u" + HexFormat.of().toHexDigits(c);
     };
   }
 
-  private static String hex(char c) {
-    String digits = Integer.toHexString(c);
-    return "0".repeat(4 - digits.length()) + digits;
-  }
-
-  /** How many columns of a terminal a cleaned line takes. */
+  /** How many columns of a terminal a safe line takes, without its colours. */
   static int width(String text) {
     int width = 0;
     for (int i = 0; i < text.length(); ) {
       int c = text.codePointAt(i);
+      if (c == Colors.ESCAPE) {
+        i = text.indexOf('m', i) + 1;
+        continue;
+      }
       width += c < 0x300 ? 1 : Math.max(0, WCWidth.wcwidth(c));
       i += Character.charCount(c);
     }
     return width;
   }
 
-  /** A cleaned line cut to a width, with an ellipsis where it was cut. */
+  /** A safe line cut to a width, with an ellipsis where it was cut. */
   static String cut(String text, int width, String ellipsis) {
     if (width(text) <= width) {
       return text;
@@ -90,8 +80,13 @@ public final class SafeText {
     return out.toString().stripTrailing() + ellipsis;
   }
 
-  /** A cleaned line with blanks behind it up to a width. */
+  /** A safe line with blanks behind it up to a width. */
   static String pad(String text, int width) {
     return text + " ".repeat(Math.max(0, width - width(text)));
+  }
+
+  /** A safe line with blanks before it up to a width. */
+  static String padLeft(String text, int width) {
+    return " ".repeat(Math.max(0, width - width(text))) + text;
   }
 }

@@ -16,31 +16,42 @@ public final class SeedView {
   private static final int LONGEST_VALUE = 60;
 
   private final Terminal terminal;
-  private final Colors paint;
+  private final Colors colors;
   private final PrintStream out;
 
   public SeedView(Terminal terminal) {
     this.terminal = terminal;
-    paint = new Colors(terminal);
+    colors = new Colors(terminal);
     out = terminal.out();
   }
 
-  public void show(SeedRunResult outcome) {
-    String name = paint.strong(outcome.environment());
-    if (outcome.results().isEmpty()) {
-      out.println("There is no seed for " + name + ": write one under seeds: in ladder.yaml.");
+  public void show(SeedRunResult result) {
+    Page page = new Page(terminal);
+    if (result.results().isEmpty()) {
+      page.verdict("There is no seed for " + result.environment() + ".");
+      page.next("write one under seeds: in ladder.yaml");
       return;
     }
+    rows(result);
+    page.verdict(verdict(result));
+    if (!result.written() && !result.isQuiet()) {
+      page.next("ladder seed " + result.environment());
+    }
+  }
+
+  /** What was done to each table, or would be. */
+  void rows(SeedRunResult outcome) {
+    Columns seeds = new Columns();
     for (SeedResult result : outcome.results()) {
-      out.println("  " + line(result));
-      result.changes().forEach(this::change);
-      long told = result.changes().size();
+      seeds.row(colors.strong(SafeText.line(result.label())), what(result));
+      result.changes().forEach(change -> change(seeds, change));
+      long shown = result.changes().size();
       long all = result.counts().added() + result.counts().updated() + result.counts().deleted();
-      if (told > 0 && told < all) {
-        out.println(paint.faint("      and " + (all - told) + " rows more: --show N shows them"));
+      if (shown > 0 && shown < all) {
+        seeds.detail(colors.faint("and " + (all - shown) + " rows more, --show N shows them"));
       }
     }
-    out.println(end(outcome, name));
+    seeds.lines(2, terminal).forEach(out::println);
   }
 
   /** Files that rows were written back to. */
@@ -61,39 +72,38 @@ public final class SeedView {
         .write(out);
   }
 
-  private String line(SeedResult result) {
-    String label = paint.strong(SafeText.line(result.label())) + ": ";
-    if (result.isQuiet() && result.counts().unchanged() == 0) {
-      return label + "nothing to do";
+  private static String what(SeedResult result) {
+    if (result.statements() > 0) {
+      return PlanView.count(result.statements(), "statement");
     }
-    return result.statements() > 0
-        ? label + PlanView.count(result.statements(), "statement")
-        : label + result.counts().text();
+    String counts = result.counts().text();
+    return counts.isEmpty() ? "nothing to do" : counts;
   }
 
-  private static String end(SeedRunResult outcome, String name) {
-    if (outcome.isQuiet()) {
+  private static String verdict(SeedRunResult result) {
+    String name = result.environment();
+    if (result.isQuiet()) {
       return name + " has what the seeds say. Nothing changed.";
     }
-    return outcome.written()
-        ? name + " is seeded, in " + outcome.elapsedMs() + " ms."
+    return result.written()
+        ? name + " is seeded, in " + Durations.text(result.elapsedMs()) + "."
         : "Nothing was written on " + name + " yet.";
   }
 
-  private void change(RowChange change) {
+  private void change(Columns seeds, RowChange change) {
     String mark =
         switch (change.kind()) {
-          case ADDED -> paint.good("added   ");
-          case UPDATED -> paint.warning("updated ");
-          case DELETED -> paint.bad("deleted ");
+          case ADDED -> colors.good("added  ");
+          case UPDATED -> colors.warning("updated");
+          case DELETED -> colors.bad("deleted");
         };
-    String line = change.line() == 0 ? "" : paint.faint("  line " + change.line());
-    out.println("      " + mark + " " + SafeText.line(change.key()) + line);
+    String line = change.line() == 0 ? "" : colors.faint("  line " + change.line());
+    seeds.detail(mark + "  " + SafeText.line(change.key()) + line);
     int width = change.fields().stream().mapToInt(field -> field.column().length()).max().orElse(0);
     for (RowChange.Field field : change.fields()) {
       String before = change.kind() == RowChange.Kind.ADDED ? "" : value(field.before()) + arrow();
-      out.println(
-          "          "
+      seeds.detail(
+          "         "
               + SafeText.pad(SafeText.line(field.column()), Math.min(width, LONGEST_VALUE))
               + "  "
               + before
@@ -107,7 +117,7 @@ public final class SeedView {
 
   private String value(Optional<String> value) {
     if (value.isEmpty()) {
-      return paint.faint("NULL");
+      return colors.faint("NULL");
     }
     String text = SafeText.line(value.get());
     if (text.isEmpty()) {

@@ -1,6 +1,5 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -14,66 +13,59 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
-/** What stands in a database: its tables, or one table with its first rows. */
+/** What is in a database: its tables, or one table with its first rows. */
 public final class ShowView {
   private static final int LONGEST_VALUE = 40;
 
   private final Terminal terminal;
-  private final Colors paint;
-  private final PrintStream out;
+  private final Colors colors;
+  private final Page page;
 
   public ShowView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
-    this.out = terminal.out();
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
   public void show(DatabaseReport report) {
     String there = report.isThere() ? "" : " (not there yet; apply makes it)";
-    out.println(
-        paint.strong(report.environment())
-            + paint.faint("  " + SafeText.line(report.address()) + there));
+    page.subject(SafeText.line(report.environment()), SafeText.line(report.address()) + there, "");
     if (!report.schema().tables().isEmpty()) {
-      out.println();
-      Grid grid = new Grid().header(List.of("table", "rows", "columns"));
+      Columns tables = new Columns().header("table", "rows", "columns").figures(1);
       for (Table table : report.schema().tables()) {
         String columns = String.join(", ", table.columns().stream().map(Column::name).toList());
         Long rows = report.rowCounts().get(table.name());
-        String counted = rows == null ? "not readable" : rows.toString();
-        grid.row(SafeText.line(table.name()), counted, SafeText.line(columns));
+        String counted = rows == null ? "not readable" : String.format(Locale.ROOT, "%,d", rows);
+        tables.row(SafeText.line(table.name()), counted, SafeText.line(columns));
       }
-      grid.lines("  ", terminal).forEach(out::println);
+      page.rows(tables);
+      page.gap();
     }
+    Columns others = new Columns();
     for (Kind kind : Kind.values()) {
-      if (!kind.isRight()) {
-        names(kind.plural(), report.schema().names(kind));
+      List<String> names = report.schema().names(kind);
+      if (!kind.isRight() && !names.isEmpty()) {
+        String word = names.size() == 1 ? kind.word() : kind.plural();
+        others.row(word, SafeText.line(String.join(", ", names)));
       }
     }
-    out.println();
-    NotReadable.sorts(report.schema().snapshot().unseenKinds(), paint).forEach(out::println);
+    page.rows(others);
+    page.lines(NotReadable.kinds(report.schema().snapshot().unseenKinds(), colors));
     int tables = report.schema().tables().size();
     long columns = report.schema().tables().stream().mapToLong(t -> t.columns().size()).sum();
-    out.println(
+    page.verdict(
         tables == 0
-            ? "No table stands here."
+            ? "There is no table."
             : PlanView.count(tables, "table") + ", " + PlanView.count(columns, "column") + ".");
-  }
-
-  private void names(String kind, List<String> names) {
-    if (!names.isEmpty()) {
-      out.println();
-      out.println("  " + kind + ": " + SafeText.line(String.join(", ", names)));
-    }
   }
 
   public void show(DatabaseReport.OfTable report) {
     Table table = report.table();
-    out.println(
-        paint.strong(SafeText.line(table.name()))
-            + paint.faint(
-                "  on " + report.environment() + ", " + PlanView.count(report.rowCount(), "row")));
-    out.println();
-    Grid columns = new Grid().header(List.of("column", "type", "", ""));
+    page.subject(
+        SafeText.line(table.name()),
+        "on " + SafeText.line(report.environment()),
+        PlanView.count(report.rowCount(), "row"));
+    Columns columns = new Columns().header("column", "type", "", "");
     for (Column column : table.columns()) {
       columns.row(
           SafeText.line(column.name()),
@@ -81,8 +73,10 @@ public final class ShowView {
           column.nullable() ? "" : "NOT NULL",
           SafeText.line(extra(table, column)));
     }
-    print(columns);
+    page.rows(columns);
+    page.gap();
     keys(table);
+    page.gap();
     if (!report.rows().isEmpty()) {
       rows(report);
     }
@@ -99,7 +93,7 @@ public final class ShowView {
   }
 
   private void keys(Table table) {
-    Grid keys = new Grid();
+    Columns keys = new Columns();
     for (ForeignKey key : table.foreignKeys()) {
       String target =
           key.targetColumns().isEmpty() ? "" : " (" + String.join(", ", key.targetColumns()) + ")";
@@ -116,33 +110,26 @@ public final class ShowView {
       String name = index.fromConstraint() ? "" : index.name() + " ";
       keys.row(kind, SafeText.line(name + columns + partial));
     }
-    if (!table.foreignKeys().isEmpty() || !table.indexes().isEmpty()) {
-      out.println();
-      print(keys);
-    }
+    page.rows(keys);
   }
 
   private void rows(DatabaseReport.OfTable report) {
-    out.println();
-    Grid rows = new Grid().header(report.header().stream().map(SafeText::line).toList());
+    Columns rows =
+        new Columns().header(report.header().stream().map(SafeText::line).toArray(String[]::new));
     for (List<Optional<String>> row : report.rows()) {
       rows.row(row.stream().map(this::value).toList());
     }
-    print(rows);
+    page.rows(rows);
     long more = report.rowCount() - report.rows().size();
     if (more > 0) {
-      out.println(paint.faint("  and " + PlanView.count(more, "row") + " more; --rows N shows N"));
+      page.line(colors.faint("  " + PlanView.count(more, "row") + " more, --rows N shows N"));
     }
   }
 
   private String value(Optional<String> value) {
     return value
-        .map(text -> SafeText.cut(SafeText.line(text), LONGEST_VALUE, paint.ellipsis()))
+        .map(text -> SafeText.cut(SafeText.line(text), LONGEST_VALUE, colors.ellipsis()))
         .orElse("NULL");
-  }
-
-  private void print(Grid grid) {
-    grid.lines("  ", terminal).forEach(out::println);
   }
 
   public void json(DatabaseReport report) {
@@ -167,7 +154,7 @@ public final class ShowView {
                 .map(ShowView::object)
                 .toList())
         .put("not_readable", report.schema().snapshot().unseenKinds())
-        .write(out);
+        .write(terminal.out());
   }
 
   public void json(DatabaseReport.OfTable report) {
@@ -175,7 +162,7 @@ public final class ShowView {
         .put("environment", report.environment())
         .put("table", table(report.table()).put("rows", report.rowCount()))
         .put("first_rows", List.copyOf(report.rows()))
-        .write(out);
+        .write(terminal.out());
   }
 
   private static Json object(SchemaObject object) {

@@ -1,6 +1,6 @@
 package org.wornladder.cli.view;
 
-import java.io.PrintStream;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.wornladder.Status;
@@ -13,13 +13,12 @@ public final class StatusView {
   /** Rungs in place beyond so many are counted, not drawn, unless all are wanted. */
   private static final int NEWEST_DRAWN = 25;
 
-  private static final int MARGIN = 2;
-  private static final int RUNG = 7;
-  private static final int END = 26;
-  private static final int LEAST = 8;
-  private static final int NARROW = 76;
-  private static final int MOST_STATE = 36;
-  private static final String GAP = "  ";
+  /** On a narrower terminal what a rung is counts for more than when it ran. */
+  private static final int ROOM_FOR_TIMES = 76;
+
+  private static final int ABOUT = 2;
+  private static final int TOOK = 5;
+  private static final int MOST_NAMED = 10;
 
   private static final Map<State, String> DRAWN =
       Map.of(
@@ -43,37 +42,40 @@ public final class StatusView {
           State.STUCK, "|==/==|");
 
   private final Terminal terminal;
-  private final Colors paint;
-  private final PrintStream out;
+  private final Page page;
+  private final Colors colors;
 
   public StatusView(Terminal terminal) {
     this.terminal = terminal;
-    this.paint = new Colors(terminal);
-    this.out = terminal.out();
+    page = new Page(terminal);
+    colors = page.colors();
   }
 
   /**
+   * @param top the label of the highest rung in place
    * @param all whether every rung is drawn; otherwise long runs of old ones in place are counted
    */
-  public void show(Status status, String projectLabelOfTop, boolean all) {
+  public void show(Status status, String top, boolean all) {
     String there = status.isThere() ? "" : " (not there yet; apply makes it)";
-    out.println(
-        paint.strong(SafeText.line(status.project()) + " on " + status.environment())
-            + paint.faint("  " + status.engine() + " " + SafeText.line(status.address()) + there));
-    out.println();
-    if (status.rungs().isEmpty()) {
-      out.println("  No rung yet (a rung is one versioned migration). Next: ladder new WORDS");
-    } else {
-      draw(status, all);
-    }
+    page.subject(
+        SafeText.line(status.environment()),
+        status.engine() + " " + SafeText.line(status.address()) + there,
+        position(status, top));
+    draw(status, all);
     standing(status);
-    out.println();
-    summary(status, projectLabelOfTop);
+    page.verdict(verdict(status, top));
+    page.next(next(status));
+  }
+
+  private static String position(Status status, String top) {
+    String at = status.at() == 0 ? "" : "at " + top;
+    String waiting = status.waiting() == 0 ? "" : status.waiting() + " waiting";
+    return at.isEmpty() || waiting.isEmpty() ? at + waiting : at + ", " + waiting;
   }
 
   private void draw(Status status, boolean all) {
     List<Line> rungs = status.rungs();
-    Widths widths = widths(rungs);
+    Columns drawn = new Columns().wrapped(ABOUT).figures(TOOK);
     int inPlace = 0;
     int hidden = 0;
     for (int i = rungs.size() - 1; i >= 0; i--) {
@@ -81,128 +83,96 @@ public final class StatusView {
       boolean quiet = line.state() == State.IN_PLACE || line.state() == State.PASSED_OVER;
       if (quiet && ++inPlace > NEWEST_DRAWN && !all) {
         hidden++;
-        continue;
+      } else {
+        drawn.row(row(line)).detail(colors.faint(SafeText.line(line.detail())));
       }
-      hidden(hidden);
-      hidden = 0;
-      out.println(line(line, widths));
     }
-    hidden(hidden);
+    page.rows(drawn);
+    if (hidden > 0) {
+      String rails = colors.sign("┇     ┇", ":     :");
+      page.line("  " + colors.faint(rails + "  " + hidden + " more in place, --all shows them"));
+    }
+    page.gap();
   }
 
-  private void hidden(int count) {
-    if (count > 0) {
-      String rails = paint.sign("┇     ┇", ":     :");
-      String words = count + (count == 1 ? " more in place" : " more in place; --all draws them");
-      out.println("  " + paint.faint(rails + "  " + words));
+  private List<String> row(Line line) {
+    String rung = colors.sign(DRAWN.get(line.state()), PLAIN.get(line.state()));
+    List<String> cells =
+        new ArrayList<>(
+            List.of(
+                painted(line.state(), rung),
+                line.label(),
+                SafeText.line(line.about()),
+                painted(line.state(), state(line))));
+    if (!terminal.outIsTerminal() || terminal.width() >= ROOM_FOR_TIMES) {
+      cells.add(line.at().map(at -> at.substring(0, 10) + " " + at.substring(11, 16)).orElse(""));
+      cells.add(line.at().isPresent() ? Durations.text(line.elapsedMs()) : "");
     }
-  }
-
-  /** How wide the columns are that differ from ladder to ladder. */
-  private record Widths(int label, int about, int state, boolean times) {}
-
-  private Widths widths(List<Line> rungs) {
-    int label = 4;
-    int about = LEAST;
-    int state = LEAST;
-    boolean ran = false;
-    for (Line line : rungs) {
-      label = Math.max(label, line.label().length());
-      about = Math.max(about, SafeText.width(SafeText.line(line.about())));
-      state = Math.max(state, SafeText.width(state(line)));
-      ran |= line.at().isPresent();
-    }
-    if (!terminal.outIsTerminal()) {
-      return new Widths(label, about, state, true);
-    }
-    int fixed = MARGIN + RUNG + GAP.length() + label + GAP.length() + GAP.length();
-    // On a narrow terminal what a rung is counts for more than when it ran.
-    boolean times = ran && terminal.width() >= NARROW;
-    int room = terminal.width() - fixed - (times ? END + GAP.length() : 0);
-    int words = Math.min(about, Math.max(LEAST, room - Math.min(state, MOST_STATE)));
-    return new Widths(label, words, Math.max(LEAST, Math.min(state, room - words)), times);
-  }
-
-  private String line(Line line, Widths widths) {
-    String rung = paint.sign(DRAWN.get(line.state()), PLAIN.get(line.state()));
-    String about = SafeText.cut(SafeText.line(line.about()), widths.about(), paint.ellipsis());
-    String state = SafeText.cut(state(line), widths.state(), paint.ellipsis());
-    String end = widths.times() ? end(line) : "";
-    String text =
-        " ".repeat(MARGIN)
-            + painted(line.state(), rung)
-            + GAP
-            + SafeText.pad(line.label(), widths.label())
-            + GAP
-            + SafeText.pad(about, widths.about())
-            + GAP
-            + painted(line.state(), end.isEmpty() ? state : SafeText.pad(state, widths.state()))
-            + (end.isEmpty() ? "" : GAP + paint.faint(end));
-    return text.stripTrailing();
+    return cells;
   }
 
   private static String state(Line line) {
-    String detail = line.detail().isEmpty() ? "" : ": " + line.detail();
     String word = line.state() == State.ABSENT ? "absent" : line.state().word();
-    String way = line.oneWay() && line.state() != State.PASSED_OVER ? ", one-way" : "";
-    return SafeText.line(word + way + detail);
-  }
-
-  /** When it ran and how long it took: the parts that are the same width on every line. */
-  private static String end(Line line) {
-    return line.at()
-        .map(at -> at.substring(0, 10) + " " + at.substring(11, 16) + duration(line.elapsedMs()))
-        .orElse("");
-  }
-
-  private static String duration(long milliseconds) {
-    String text = milliseconds < 10_000 ? milliseconds + " ms" : milliseconds / 1000 + " s";
-    return " ".repeat(Math.max(1, 10 - text.length())) + text;
+    return word + (line.oneWay() && line.state() != State.PASSED_OVER ? ", one-way" : "");
   }
 
   private String painted(State state, String text) {
     return switch (state) {
-      case IN_PLACE -> paint.good(text);
+      case IN_PLACE -> colors.good(text);
       case PASSED_OVER, WAITING -> text;
-      case LATE, WORN, ABSENT -> paint.warning(text);
-      case FAILED, STUCK -> paint.bad(text);
+      case LATE, WORN, ABSENT -> colors.warning(text);
+      case FAILED, STUCK -> colors.bad(text);
     };
   }
 
   private void standing(Status status) {
+    Columns scripts = new Columns();
     for (Status.Standing script : status.standing()) {
       String state = script.state();
-      String painted = state.equals("in place") ? paint.good(state) : paint.warning(state);
-      String about =
-          script.about().equals(script.name()) ? "" : "  " + SafeText.line(script.about());
-      out.println(
-          "  "
-              + paint.faint("standing")
-              + " "
-              + SafeText.line(script.name())
-              + "  "
-              + painted
-              + paint.faint(about));
+      scripts.row(
+          colors.faint("standing"),
+          SafeText.line(script.name()),
+          state.equals("in place") ? colors.good(state) : colors.warning(state),
+          script.about().equals(script.name()) ? "" : SafeText.line(script.about()));
     }
+    page.rows(scripts);
   }
 
-  private void summary(Status status, String top) {
+  private static String verdict(Status status, String top) {
     String name = status.environment();
+    if (status.rungs().isEmpty()) {
+      return "There is no rung yet (a rung is one versioned migration).";
+    }
     String at = status.at() == 0 ? name + " has no rung in place." : name + " is at " + top + ".";
     String waiting =
         switch ((int) Math.min(2, status.waiting())) {
           case 0 -> " Nothing waits.";
-          case 1 -> " 1 rung waits: ladder apply " + name;
-          default -> " " + status.waiting() + " rungs wait: ladder apply " + name;
+          case 1 -> " 1 rung waits.";
+          default -> " " + status.waiting() + " rungs wait.";
         };
-    out.println(at + waiting);
-    List<Line> needing = status.needingPerson();
-    if (!needing.isEmpty()) {
-      String labels = String.join(", ", needing.stream().map(Line::label).limit(10).toList());
-      out.println(
-          paint.warning(
-              "Needs you: " + labels + ". ladder check --against " + name + " says why."));
+    return at + waiting + needing(status.needingPerson());
+  }
+
+  private static String needing(List<Line> lines) {
+    if (lines.isEmpty()) {
+      return "";
     }
+    String labels = String.join(", ", lines.stream().map(Line::label).limit(MOST_NAMED).toList());
+    String more = lines.size() > MOST_NAMED ? " and " + (lines.size() - MOST_NAMED) + " more" : "";
+    return " " + labels + more + (lines.size() == 1 ? " needs you." : " need you.");
+  }
+
+  private static List<String> next(Status status) {
+    String name = status.environment();
+    if (status.rungs().isEmpty()) {
+      return List.of("ladder new WORDS");
+    }
+    if (!status.needingPerson().isEmpty()) {
+      return List.of("ladder check --against " + name);
+    }
+    return status.waiting() == 0
+        ? List.of()
+        : List.of("ladder apply " + name + Commands.confirm(name, status.guarded()));
   }
 
   public void json(Status status) {
@@ -225,7 +195,7 @@ public final class StatusView {
                             .put("about", script.about())
                             .put("state", script.state().replace(' ', '_')))
                 .toList())
-        .write(out);
+        .write(terminal.out());
   }
 
   private static Json json(Line line) {

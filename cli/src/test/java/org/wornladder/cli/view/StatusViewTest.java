@@ -23,7 +23,7 @@ class StatusViewTest {
   private static Status status(List<Line> lines) {
     List<Status.Standing> standing =
         List.of(new Status.Standing("stock", "Bins in store", "changed"));
-    return new Status("hollowfield", "live", "sqlite", "live.db", true, lines, standing, 2);
+    return new Status("hollowfield", "live", "sqlite", "live.db", true, true, lines, standing, 2);
   }
 
   private static String drawn(Screen screen, Status status) {
@@ -47,7 +47,7 @@ class StatusViewTest {
 
   @ParameterizedTest
   @ValueSource(ints = {44, 60, 80, 100, 140})
-  void aRungTakesOneLineThatFitsTheTerminal(int width) {
+  void theLadderFitsTheTerminal(int width) {
     List<Line> lines = new ArrayList<>();
     lines.add(line(1, State.IN_PLACE, "A short one"));
     lines.add(
@@ -66,10 +66,12 @@ class StatusViewTest {
             99_000,
             true));
     String out = drawn(Screen.wide(width), status(lines));
-    List<String> rungs =
-        out.lines().filter(row -> row.contains("000") && row.startsWith("  ")).toList();
-    assertThat(rungs).hasSize(3).allMatch(row -> SafeText.width(row) <= width);
-    assertThat(rungs.get(0)).contains("0003", "stuck");
+    List<String> ladder = out.lines().filter(row -> row.startsWith("  ")).toList();
+    assertThat(ladder).hasSizeGreaterThan(3).allMatch(row -> SafeText.width(row) <= width);
+    assertThat(ladder.get(0)).contains("0003", "Bins", "stuck");
+    // Nothing is cut: what does not fit is wrapped.
+    assertThat(out.replaceAll("[^\\p{L}]+", " "))
+        .contains("statement in doubt", "A long one about");
   }
 
   @Test
@@ -81,25 +83,25 @@ class StatusViewTest {
     String out = drawn(Screen.wide(100), status(lines));
     assertThat(out.indexOf("0060")).isLessThan(out.indexOf("0059"));
     assertThat(out)
-        .contains("0003  Change    worn", "2 more in place; --all draws them")
+        .contains("0003  Change    worn", "2 more in place, --all shows them")
         .doesNotContain("0004");
-    assertThat(out).contains("2 rungs wait: ladder apply live", "Needs you: 0003");
+    assertThat(out).contains("2 rungs wait. 0003 needs you.", "next  ladder check --against live");
   }
 
   @Test
   void anEmptyLadderSaysWhatToDo() {
     Status empty =
-        new Status("hollowfield", "dev", "sqlite", "dev.db", false, List.of(), List.of(), 0);
+        new Status("hollowfield", "dev", "sqlite", "dev.db", false, false, List.of(), List.of(), 0);
     assertThat(drawn(Screen.plain(), empty))
         .contains(
-            "No rung yet (a rung is one versioned migration)",
+            "There is no rung yet (a rung is one versioned migration)",
             "not there yet",
-            "no rung in place. Nothing waits.");
+            "next  ladder new WORDS");
   }
 
   @Test
   void standingScriptsStandBelow() {
     assertThat(drawn(Screen.plain(), status(List.of(line(1, State.IN_PLACE, "x")))))
-        .contains("standing stock  changed  Bins in store");
+        .contains("standing  stock  changed  Bins in store");
   }
 }

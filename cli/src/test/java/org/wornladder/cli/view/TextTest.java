@@ -39,18 +39,46 @@ class TextTest {
   }
 
   @Test
-  void aGridLinesUpAndCutsOnlyForATerminal() {
-    Grid grid =
-        new Grid()
-            .header(List.of("table", "rows", "columns"))
-            .row("bin", "12", "a, b, c")
-            .row("orchard", "3", "d");
-    assertThat(grid.lines("  ", Screen.plain().terminal()))
+  void columnsLineUpAndAreWrappedOnlyForATerminal() {
+    Columns columns =
+        new Columns()
+            .header("table", "rows", "columns")
+            .figures(1)
+            .row("bin", "12", "code, weight_kg, orchard")
+            .row("orchard", "3", "id")
+            .detail("a detail of some words");
+    assertThat(columns.lines(2, Screen.plain().terminal()))
         .containsExactly(
-            "  table    rows  columns", "  bin      12    a, b, c", "  orchard  3     d");
-    assertThat(grid.lines("  ", Screen.wide(20).terminal()))
-        .allMatch(line -> SafeText.width(line) <= 20);
-    assertThat(grid.lines("", Screen.coloured().terminal()).get(0)).startsWith("\u001b[2m");
+            "  table    rows  columns",
+            "  bin        12  code, weight_kg, orchard",
+            "  orchard     3  id",
+            "      a detail of some words");
+    assertThat(columns.lines(2, Screen.wide(28).terminal()))
+        .containsExactly(
+            "  table    rows  columns",
+            "  bin        12  code,",
+            "                 weight_kg,",
+            "                 orchard",
+            "  orchard     3  id",
+            "      a detail of some",
+            "      words");
+    assertThat(columns.lines(0, Screen.coloured().terminal()).get(0)).startsWith("\u001b[2m");
+  }
+
+  @ParameterizedTest
+  @CsvSource({"0, 0 ms", "999, 999 ms", "1000, 1.0 s", "59999, 60.0 s", "130000, 2 min 10 s"})
+  void durationsHaveUnits(long milliseconds, String text) {
+    assertThat(Durations.text(milliseconds)).isEqualTo(text);
+  }
+
+  @Test
+  void keywordsAreSetOffOnAColourTerminalAlone() {
+    String sql = "SELECT 'select', code -- from\nFROM bin";
+    assertThat(SqlText.lines(sql, new Colors(Screen.plain().terminal())))
+        .containsExactly("SELECT 'select', code -- from", "FROM bin");
+    assertThat(SqlText.lines(sql, new Colors(Screen.coloured().terminal())))
+        .containsExactly(
+            "\u001b[36mSELECT\u001b[0m 'select', code -- from", "\u001b[36mFROM\u001b[0m bin");
   }
 
   @Test

@@ -78,12 +78,12 @@ class PostgresMessageTest {
   @Test
   void aScriptMayThrowAwayWhatTheSessionHadPrepared() {
     ladder.rung("0002-trees", "DEALLOCATE ALL; CREATE TABLE tree (id int);", "DROP TABLE tree;");
-    assertThat(ladder.apply().structure().text()).isEqualTo("+1 table, +1 column");
+    assertThat(ladder.apply().structure().text()).isEqualTo("1 table and 1 column added");
     ladder.rung("0003-rows", "CREATE TABLE row (id int);", "DROP TABLE row; DEALLOCATE ALL;");
     ladder.rung("0004-crates", "CREATE TABLE crate (id int);", "DEALLOCATE ALL;");
-    assertThat(ladder.apply().structure().text()).isEqualTo("+2 tables, +2 columns");
+    assertThat(ladder.apply().structure().text()).isEqualTo("2 tables and 2 columns added");
     assertThat(ladder.rollback(new RollbackOptions.To(2)).structure().text())
-        .isEqualTo("-1 table, -1 column");
+        .isEqualTo("1 table and 1 column dropped");
     assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
         .isEmpty();
   }
@@ -97,7 +97,7 @@ class PostgresMessageTest {
         .hasMessageContaining("worn");
     assertThat(database.events()).containsExactly("applied");
     ladder.rung("0001-bins", "CREATE TABLE bin (id int PRIMARY KEY);", "DROP TABLE bin;");
-    assertThat(ladder.apply().structure().text()).isEqualTo("+1 table, +1 column");
+    assertThat(ladder.apply().structure().text()).isEqualTo("1 table and 1 column added");
   }
 
   @Test
