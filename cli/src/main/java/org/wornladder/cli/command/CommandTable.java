@@ -4,38 +4,89 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.cli.Version;
 import picocli.CommandLine;
-import picocli.CommandLine.IFactory;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.TypeConversionException;
+import picocli.CommandLine.Model.UsageMessageSpec;
 
 /**
  * All commands, in the order in which people work. Only the one that is named is made: to make them
  * all costs more than most of them take.
  */
 public final class CommandTable {
-  private record Row(String name, String about) {}
+  /** What people are doing when they need a command. */
+  private enum Group {
+    START("Start"),
+    CHANGE("Change"),
+    RUN("Run"),
+    LOOK("Look"),
+    PUT_RIGHT("Put right");
+
+    private final String title;
+
+    Group(String title) {
+      this.title = title;
+    }
+  }
+
+  private record Row(Group group, String name, String about, String example) {}
 
   private static final List<Row> ROWS =
       List.of(
-          new Row("init", "Make a project in a folder."),
-          new Row("adopt", "Take a database that exists under management."),
-          new Row("new", "Write the next rung (one versioned migration), or take one back."),
-          new Row("check", "Examine the files without a database."),
-          new Row("preview", "Show what apply would do."),
-          new Row("apply", "Run the waiting rungs."),
-          new Row("rollback", "Take rungs back."),
-          new Row("status", "Draw the ladder, rung by rung."),
-          new Row("history", "List the journal, entry by entry."),
-          new Row("show", "Show what stands in a database."),
-          new Row("drift", "Lay what stands in a database beside what its history says."),
-          new Row("compare", "Lay two structures beside each other."),
-          new Row("seed", "Bring reference data to what the files say."),
-          new Row("rebuild", "Empty a disposable database, apply everything, seed."),
-          new Row("settle", "Put a stuck or worn rung right."),
-          new Row("renumber", "Move a rung to the end, when two have one number."),
-          new Row("demo", "Run the whole example in a new folder."));
-
-  private static final IFactory FACTORY = new OnDemand();
+          new Row(Group.START, "init", "Make a project in a folder.", "ladder init hollowfield"),
+          new Row(
+              Group.START,
+              "adopt",
+              "Take a database that exists under management.",
+              "ladder adopt live --rows grade --confirm live"),
+          new Row(Group.START, "demo", "Run the whole example in a new folder.", "ladder demo"),
+          new Row(
+              Group.CHANGE,
+              "new",
+              "Write the next rung (one versioned migration), or take one back.",
+              "ladder new \"bins\" --create-table \"bin (code text not null primary key)\""),
+          new Row(
+              Group.CHANGE,
+              "check",
+              "Examine the files without a database.",
+              "ladder check --against live"),
+          new Row(
+              Group.CHANGE,
+              "renumber",
+              "Move a rung to the end, when two have one number.",
+              "ladder renumber rungs/0007-bins.sql"),
+          new Row(Group.RUN, "preview", "Show what apply would do.", "ladder preview live"),
+          new Row(Group.RUN, "apply", "Run the waiting rungs.", "ladder apply live --confirm live"),
+          new Row(Group.RUN, "rollback", "Take rungs back.", "ladder rollback test --to 0007"),
+          new Row(
+              Group.RUN,
+              "seed",
+              "Bring reference data to what the files say.",
+              "ladder seed --dry-run --only grade"),
+          new Row(
+              Group.RUN,
+              "rebuild",
+              "Empty a disposable database, apply everything, seed.",
+              "ladder rebuild dev --yes"),
+          new Row(
+              Group.LOOK, "status", "Draw the ladder, rung by rung.", "ladder status live --all"),
+          new Row(
+              Group.LOOK, "history", "List the journal, entry by entry.", "ladder history live"),
+          new Row(
+              Group.LOOK,
+              "show",
+              "Show what is in a database.",
+              "ladder show live --table block --rows 20"),
+          new Row(
+              Group.LOOK,
+              "drift",
+              "Compare a database with what its history says.",
+              "ladder drift live --mend mend.sql"),
+          new Row(
+              Group.LOOK, "compare", "Compare two structures.", "ladder compare env:test env:live"),
+          new Row(
+              Group.PUT_RIGHT,
+              "settle",
+              "Put a stuck or worn rung right.",
+              "ladder settle live 0007 --accept-file --because \"a comment was corrected\""));
 
   private CommandTable() {}
 
@@ -44,41 +95,38 @@ public final class CommandTable {
    *
    * @param args the command line without the command's name
    */
-  public record Named(String name, String about, Command command, String[] args) {
+  public record Named(String name, String about, String example, Command command, String[] args) {
     private static Named of(Row row, String... args) {
-      return new Named(row.name(), row.about(), make(row.name()), args);
+      return new Named(row.name(), row.about(), row.example(), make(row.name()), args);
     }
 
     /** A parser for this command alone: half the work of one that knows the program around it. */
     public CommandLine parser() {
-      return reading(new CommandLine(spec(this).name("ladder " + name), FACTORY));
+      return new CommandLine(spec(this).name("ladder " + name));
     }
   }
 
   /** A parser of command lines that name no command. */
   public static CommandLine parser() {
-    return reading(new CommandLine(model()));
+    CommandLine line = new CommandLine(model());
+    line.getHelpSectionMap().put(UsageMessageSpec.SECTION_KEY_COMMAND_LIST_HEADING, help -> "");
+    line.getHelpSectionMap().put(UsageMessageSpec.SECTION_KEY_COMMAND_LIST, CommandTable::groups);
+    return line;
   }
 
-  /** Every option is a text or a flag: what the library has for others, it need not have. */
-  private static CommandLine reading(CommandLine line) {
-    return line.registerConverter(String.class, text -> text)
-        .registerConverter(boolean.class, CommandTable::flag);
-  }
-
-  private static boolean flag(String text) {
-    if (!text.equalsIgnoreCase("true") && !text.equalsIgnoreCase("false")) {
-      throw new TypeConversionException("'" + text + "' is neither true nor false");
+  private static String groups(CommandLine.Help help) {
+    StringBuilder text = new StringBuilder();
+    for (Group group : Group.values()) {
+      text.append('\n')
+          .append(help.colorScheme().text("@|bold " + group.title + "|@"))
+          .append('\n');
+      for (Row row : ROWS) {
+        if (row.group() == group) {
+          text.append("  %-9s %s%n".formatted(row.name(), row.about()));
+        }
+      }
     }
-    return Boolean.parseBoolean(text);
-  }
-
-  /** The library's own way, but only once it is needed: it begins with a look into every jar. */
-  private static final class OnDemand implements IFactory {
-    @Override
-    public <T> T create(Class<T> kind) throws Exception {
-      return CommandLine.defaultFactory().create(kind);
-    }
+    return text.toString();
   }
 
   /** The command that a command line names; empty if it names none that is known. */
@@ -142,11 +190,12 @@ public final class CommandTable {
   }
 
   private static CommandSpec root() {
-    CommandSpec root =
-        CommandSpec.wrapWithoutInspection(null, FACTORY).name("ladder").version(Version.LINE);
+    CommandSpec root = CommandSpec.create().name("ladder").version(Version.LINE);
     root.usageMessage()
         .description("Versioned database schema changes as plain SQL files.")
         .footer(
+            "",
+            "ladder COMMAND --help says the rest, with an example.",
             "",
             "Exit codes: 0 done; 1 found something that needs you; 2 command line or file wrong;",
             "3 refused for safety; 4 database or lock not had; 5 a statement failed.");
@@ -155,8 +204,9 @@ public final class CommandTable {
   }
 
   private static CommandSpec spec(Named named) {
-    CommandSpec spec = CommandSpec.wrapWithoutInspection(null, FACTORY).name(named.name());
+    CommandSpec spec = CommandSpec.create().name(named.name());
     spec.usageMessage().description(named.about());
+    spec.usageMessage().footer("", "Example:  " + named.example().replace("%", "%%"));
     named.command().describe(spec);
     spec.addOption(Options.project()).addOption(Options.verbose()).addOption(Options.help());
     return spec;

@@ -24,9 +24,7 @@ final class InitCommand implements Command {
   public int run(Call call) {
     Path root = call.word(0).map(call.folder()::resolve).orElse(call.projectFolder()).normalize();
     List<String> written = ProjectWriter.init(root);
-    call.terminal()
-        .out()
-        .println("A ladder project stands in " + root + ": " + String.join(", ", written));
+    call.terminal().out().println("Made a project in " + root + ": " + String.join(", ", written));
     call.terminal()
         .out()
         .println("Next: ladder new WORDS writes its first rung (one versioned migration)");

@@ -9,6 +9,7 @@ import java.util.List;
 import org.wornladder.Ladder;
 import org.wornladder.RungRemoval;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.Shorthand;
@@ -62,12 +63,12 @@ final class NewCommand implements Command {
     Ladder ladder = call.ladder();
     RungDraft draft = draft(call);
     String file = ProjectWriter.rung(ladder.project(), words, draft, timestamp());
-    call.terminal().out().println("Wrote " + file);
-    String next =
+    Page page = new Page(call.terminal());
+    page.verdict("Wrote " + file + ".");
+    page.next(
         draft.up().isEmpty()
-            ? "Next: write its SQL below --| up and --| down, then ladder check"
-            : "Next: read it, then ladder preview";
-    call.terminal().out().println(next);
+            ? "write its SQL below --| up and --| down, then ladder check"
+            : "read it, then ladder preview");
     return ExitCode.DONE;
   }
 
@@ -92,7 +93,7 @@ final class NewCommand implements Command {
     RungRemoval removal = call.ladder().removeRung(number, new HashSet<>(confirmed));
     String asked =
         removal.asked().isEmpty() ? "" : "; not in place on " + String.join(", ", removal.asked());
-    call.terminal().out().println("Deleted " + removal.file() + asked);
+    new Page(call.terminal()).verdict("Deleted " + removal.file() + asked + ".");
     return ExitCode.DONE;
   }
 }

@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.List;
 import org.wornladder.RenumberResult;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.ProgressView;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -40,7 +41,7 @@ final class RenumberCommand implements Command {
         moved.recorded().isEmpty()
             ? ""
             : "; on the record of " + String.join(", ", moved.recorded());
-    call.terminal().out().println(moved.from() + " is now " + moved.file() + recorded);
+    new Page(call.terminal()).verdict(moved.from() + " is now " + moved.file() + recorded + ".");
     return ExitCode.DONE;
   }
 }

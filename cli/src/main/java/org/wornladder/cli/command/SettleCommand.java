@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.wornladder.Ladder;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.ProgressView;
 import org.wornladder.execution.ManualResolution.Verdict;
 import picocli.CommandLine.Model.CommandSpec;
@@ -48,14 +49,9 @@ final class SettleCommand implements Command {
       ladder.settle(environment, number, verdict, because, new AskingApproval(call), progress);
     }
     String name = environment.orElseGet(ladder.project().settings()::defaultEnvironment);
-    call.terminal()
-        .out()
-        .println(
-            ladder.project().label(number)
-                + " is settled on "
-                + name
-                + ", on the record. Next: ladder status "
-                + name);
+    Page page = new Page(call.terminal());
+    page.verdict(ladder.project().label(number) + " is settled on " + name + ", on the record.");
+    page.next("ladder status " + name);
     return ExitCode.DONE;
   }
 

@@ -15,11 +15,11 @@ import org.wornladder.cli.Terminal;
 final class Columns {
   private static final String GAP = "  ";
   private static final int NARROWEST = 8;
-  private static final int DETAILS = 4;
 
   private final List<Row> rows = new ArrayList<>();
   private final Set<Integer> figures = new HashSet<>();
   private boolean headed;
+  private int detailIndent = 4;
   private OptionalInt flexible = OptionalInt.empty();
 
   /** Cells, and details that are printed below them. */
@@ -43,6 +43,12 @@ final class Columns {
     return this;
   }
 
+  /** Sets how far details are indented beyond the lines; four if not set. */
+  Columns detailsAt(int indent) {
+    detailIndent = indent;
+    return this;
+  }
+
   /** Adds a line of safe cells. */
   Columns row(String... cells) {
     return row(List.of(cells));
@@ -50,6 +56,12 @@ final class Columns {
 
   Columns row(List<String> cells) {
     rows.add(new Row(List.copyOf(cells), new ArrayList<>()));
+    return this;
+  }
+
+  /** Adds a line without columns. */
+  Columns line(String text) {
+    rows.add(new Row(List.of(), new ArrayList<>(List.of(text))));
     return this;
   }
 
@@ -76,11 +88,12 @@ final class Columns {
     List<String> lines = new ArrayList<>();
     for (Row row : rows) {
       boolean faint = headed && lines.isEmpty();
-      for (String line : lines(row.cells(), widths, wrapped)) {
+      List<String> cells = row.cells().isEmpty() ? List.of() : lines(row.cells(), widths, wrapped);
+      for (String line : cells) {
         String text = (" ".repeat(indent) + line).stripTrailing();
         lines.add(faint ? colors.faint(text) : text);
       }
-      String margin = " ".repeat(indent + DETAILS);
+      String margin = " ".repeat(indent + (row.cells().isEmpty() ? 0 : detailIndent));
       for (String detail : row.details()) {
         for (String part : Wrapping.words(detail, screen - margin.length())) {
           lines.add(margin + part);

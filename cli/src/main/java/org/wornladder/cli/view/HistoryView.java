@@ -4,6 +4,7 @@ import java.util.List;
 import org.wornladder.JournalReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.journal.Entry;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
@@ -13,6 +14,7 @@ public final class HistoryView {
   private static final int NUMBER = 0;
   private static final int WHAT = 3;
   private static final int TOOK = 4;
+  private static final int DETAILS = "entry  ".length();
 
   private final Terminal terminal;
   private final Page page;
@@ -40,7 +42,7 @@ public final class HistoryView {
   }
 
   private Columns columns(List<Entry> entries, Project project) {
-    Columns columns = new Columns().figures(NUMBER).figures(TOOK).wrapped(WHAT);
+    Columns columns = new Columns().figures(NUMBER).figures(TOOK).wrapped(WHAT).detailsAt(DETAILS);
     columns.header("entry", "time (UTC)", "event", "what", "took", "who");
     for (Entry entry : entries) {
       columns.row(
@@ -48,11 +50,17 @@ public final class HistoryView {
           entry.at().substring(0, 10) + " " + entry.at().substring(11, 19),
           entry.event().shown(),
           SafeText.line(what(entry, project)),
-          entry.note().elapsedMs() > 0 ? Durations.text(entry.note().elapsedMs()) : "",
+          took(entry),
           SafeText.line(entry.who().osUser() + "@" + entry.who().host()));
       columns.detail(colors.faint(SafeText.line(entry.note().text())));
     }
     return columns;
+  }
+
+  private static String took(Entry entry) {
+    boolean ran = entry.event() == Event.APPLIED || entry.event() == Event.ROLLED_BACK;
+    long elapsed = entry.note().elapsedMs();
+    return ran || elapsed > 0 ? Durations.text(elapsed) : "";
   }
 
   private static String what(Entry entry, Project project) {

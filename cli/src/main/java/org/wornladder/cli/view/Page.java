@@ -8,7 +8,7 @@ import org.wornladder.cli.Terminal;
  * The parts of which every command's text consists: a subject, headings with rows below them, a
  * verdict, and what to type next. Between two parts there is one empty line.
  */
-final class Page {
+public final class Page {
   private static final String NEXT = "next  ";
 
   private final Terminal terminal;
@@ -17,7 +17,7 @@ final class Page {
   private boolean begun;
   private boolean gap;
 
-  Page(Terminal terminal) {
+  public Page(Terminal terminal) {
     this.terminal = terminal;
     colors = new Colors(terminal);
     out = terminal.out();
@@ -74,7 +74,7 @@ final class Page {
   }
 
   /** The last sentences: what is true of the database now. Wrapped between words. */
-  void verdict(String text) {
+  public void verdict(String text) {
     gap();
     int width = terminal.outIsTerminal() ? terminal.width() : Integer.MAX_VALUE;
     lines(Wrapping.words(text, width));
@@ -89,7 +89,7 @@ final class Page {
     }
   }
 
-  void next(String command) {
+  public void next(String command) {
     next(List.of(command));
   }
 }

@@ -17,6 +17,7 @@ public final class StatusView {
   private static final int ROOM_FOR_TIMES = 76;
 
   private static final int ABOUT = 2;
+  private static final int DETAILS = "┣━━━━━┫  0001  ".length();
   private static final int TOOK = 5;
   private static final int MOST_NAMED = 10;
 
@@ -75,7 +76,7 @@ public final class StatusView {
 
   private void draw(Status status, boolean all) {
     List<Line> rungs = status.rungs();
-    Columns drawn = new Columns().wrapped(ABOUT).figures(TOOK);
+    Columns drawn = new Columns().wrapped(ABOUT).figures(TOOK).detailsAt(DETAILS);
     int inPlace = 0;
     int hidden = 0;
     for (int i = rungs.size() - 1; i >= 0; i--) {
@@ -84,15 +85,21 @@ public final class StatusView {
       if (quiet && ++inPlace > NEWEST_DRAWN && !all) {
         hidden++;
       } else {
+        hidden(drawn, hidden);
+        hidden = 0;
         drawn.row(row(line)).detail(colors.faint(SafeText.line(line.detail())));
       }
     }
+    hidden(drawn, hidden);
     page.rows(drawn);
-    if (hidden > 0) {
-      String rails = colors.sign("┇     ┇", ":     :");
-      page.line("  " + colors.faint(rails + "  " + hidden + " more in place, --all shows them"));
-    }
     page.gap();
+  }
+
+  private void hidden(Columns drawn, int count) {
+    if (count > 0) {
+      String rails = colors.sign("┇     ┇", ":     :");
+      drawn.line(colors.faint(rails + "  " + count + " more in place, --all shows them"));
+    }
   }
 
   private List<String> row(Line line) {

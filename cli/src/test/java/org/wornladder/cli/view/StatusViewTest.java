@@ -83,7 +83,7 @@ class StatusViewTest {
     String out = drawn(Screen.wide(100), status(lines));
     assertThat(out.indexOf("0060")).isLessThan(out.indexOf("0059"));
     assertThat(out)
-        .contains("0003  Change    worn", "2 more in place, --all shows them")
+        .contains("0003  Change  worn", "2 more in place, --all shows them")
         .doesNotContain("0004");
     assertThat(out).contains("2 rungs wait. 0003 needs you.", "next  ladder check --against live");
   }
