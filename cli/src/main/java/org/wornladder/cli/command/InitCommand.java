@@ -3,6 +3,7 @@ package org.wornladder.cli.command;
 import java.nio.file.Path;
 import java.util.List;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.project.ProjectWriter;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -24,10 +25,9 @@ final class InitCommand implements Command {
   public int run(Call call) {
     Path root = call.word(0).map(call.folder()::resolve).orElse(call.projectFolder()).normalize();
     List<String> written = ProjectWriter.init(root);
-    call.terminal().out().println("Made a project in " + root + ": " + String.join(", ", written));
-    call.terminal()
-        .out()
-        .println("Next: ladder new WORDS writes its first rung (one versioned migration)");
+    Page page = new Page(call.terminal());
+    page.verdict("Made a project in " + root + ": " + String.join(", ", written) + ".");
+    page.next("ladder new WORDS  writes its first rung (one versioned migration)");
     return ExitCode.DONE;
   }
 }

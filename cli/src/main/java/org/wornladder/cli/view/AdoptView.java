@@ -77,7 +77,10 @@ public final class AdoptView {
         .put("objects", adoption.objects())
         .put("left_out", adoption.leftOut().stream().map(AdoptView::named).toList())
         .put("not_readable", adoption.unseen())
-        .put("differences", differences.json(adoption.differences()))
+        .put(
+            "differences",
+            new DifferenceView(terminal, "the rung", "found", "missing", "unexpected")
+                .json(adoption.differences()))
         .write(terminal.out());
   }
 }

@@ -169,6 +169,10 @@ record DifferenceView(
         .toList();
   }
 
+  private String change(Difference difference) {
+    return difference.change() == Difference.Change.CHANGED ? "differs" : word(difference);
+  }
+
   /** The differences as JSON objects. */
   List<Json> json(List<Difference> differences) {
     List<Json> list = new ArrayList<>();
@@ -183,7 +187,7 @@ record DifferenceView(
       }
       list.add(
           new Json()
-              .put("change", word(difference))
+              .put("change", change(difference))
               .put("kind", difference.kind().word())
               .put("name", difference.name())
               .put("table", Optional.of(difference.table()).filter(table -> !table.isEmpty()))

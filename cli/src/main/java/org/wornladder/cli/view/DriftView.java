@@ -196,7 +196,7 @@ public final class DriftView {
         .put("clean", drift.isClean())
         .put("against", drift.against().word())
         .put("expectation_known", drift.known())
-        .put("structure", differences.json(drift.structure()))
+        .put("structure", json(drift.structure()))
         .put("ignored", drift.ignored())
         .put("not_readable", drift.hidden())
         .put("files", drift.files().stream().map(CheckView::json).toList())
@@ -208,6 +208,11 @@ public final class DriftView {
                 .put("reason", drift.broken().map(broken -> (Object) broken.reason())))
         .put("seeds", seedsJson(drift.seeds()))
         .write(terminal.out());
+  }
+
+  private List<Json> json(List<Difference> structure) {
+    return new DifferenceView(terminal, "expected", "found", "missing", "unexpected")
+        .json(structure);
   }
 
   private static Json seedsJson(SeedDrift seeds) {
