@@ -4,11 +4,11 @@ import org.wornladder.execution.Plan;
 import org.wornladder.execution.Step;
 import org.wornladder.sql.Statement;
 
-/** Hears how far a run is. Called on the thread that runs; what it throws ends the run. */
+/** Receives the progress of a run, on the thread that runs; what it throws ends the run. */
 public interface RunListener {
   RunListener SILENT = new RunListener() {};
 
-  /** Somebody else holds the lock; told once. */
+  /** Somebody else holds the lock; called once. */
   default void waiting(String holder) {}
 
   /** A rebuild has emptied the environment. */

@@ -1,10 +1,10 @@
 package org.wornladder;
 
-/** Hears how far seeding is. Called on the thread that works. */
+/** Receives the progress of seeding, on the thread that works. */
 public interface SeedListener {
   SeedListener SILENT = new SeedListener() {};
 
-  /** Somebody else holds the lock; told once. */
+  /** Somebody else holds the lock; called once. */
   default void waiting(String holder) {}
 
   /**

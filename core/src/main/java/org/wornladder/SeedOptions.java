@@ -10,7 +10,7 @@ import java.util.OptionalLong;
  * @param only the tables, or scripts' files, that are meant; empty for all
  * @param dryRun whether nothing is written
  * @param sample rows to make up instead of the seeds in the settings
- * @param shown how many changed rows of each table are told; 0 for none
+ * @param shown how many changed rows of each table the result lists; 0 for none
  */
 public record SeedOptions(
     List<String> only, boolean dryRun, int shown, Optional<SampleOrder> sample) {
@@ -24,7 +24,7 @@ public record SeedOptions(
    */
   public record SampleOrder(String table, OptionalLong rows) {}
 
-  /** Seeds as they stand in the settings. */
+  /** Seeds as the settings have them. */
   public SeedOptions(List<String> only, boolean dryRun, int shown) {
     this(only, dryRun, shown, Optional.empty());
   }

@@ -14,7 +14,7 @@ public record StructureSql(CreationScript script, List<String> unseen) {
     unseen = List.copyOf(unseen);
   }
 
-  /** Whether all that stands there is told. */
+  /** Whether the statements make all of the structure. */
   public boolean isWhole() {
     return script.leftOut().isEmpty() && unseen.isEmpty();
   }

@@ -79,7 +79,7 @@ public final class StructureBench {
     if (tables == MANY) {
       compare("drift and reading alone", project, drift, reading, "1.2");
     }
-    // The server cannot say any more that nothing has changed: all is read, told and compared.
+    // The server cannot say any more that nothing has changed: all is read, hashed and compared.
     forgetAnswers(url);
     compare(tables + " tables, drift that reads all, and pg_dump", project, drift, dump, "");
   }

@@ -35,12 +35,12 @@ final class Dependents {
    * @param standing what is there before the change
    */
   static List<Element> on(List<Difference> differences, Snapshot standing, Ddl ddl) {
-    Dependents leaning = new Dependents(ddl);
-    differences.forEach(leaning::take);
-    if (!leaning.gone.isEmpty() || !leaning.columns.isEmpty()) {
-      leaning.find(standing.elements());
+    Dependents dependents = new Dependents(ddl);
+    differences.forEach(dependents::take);
+    if (!dependents.gone.isEmpty() || !dependents.columns.isEmpty()) {
+      dependents.find(standing.elements());
     }
-    return leaning.found;
+    return dependents.found;
   }
 
   private void take(Difference difference) {

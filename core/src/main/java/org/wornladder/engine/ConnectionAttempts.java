@@ -44,7 +44,7 @@ public final class ConnectionAttempts {
       Target target, String shown, Attempt attempt, Function<SQLException, Answer> meaning) {
     long end = System.nanoTime() + target.await().toNanos();
     long pause = FIRST_PAUSE_MS;
-    boolean told = false;
+    boolean announced = false;
     while (true) {
       try {
         return target.dataSource().isPresent()
@@ -55,9 +55,9 @@ public final class ConnectionAttempts {
         if (answer != Answer.NOT_YET || System.nanoTime() >= end) {
           throw failure(target, shown, e, answer);
         }
-        if (!told) {
+        if (!announced) {
           target.onWait().accept(shown + " to answer");
-          told = true;
+          announced = true;
         }
         sleep(pause);
         pause = Math.min(LONGEST_PAUSE_MS, pause * 2);

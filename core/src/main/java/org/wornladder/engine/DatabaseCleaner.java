@@ -27,7 +27,7 @@ public final class DatabaseCleaner {
 
   /**
    * Runs statements, those that drop certain tables in the end: while they stand, a run that was
-   * interrupted can be told from a database of somebody else's.
+   * interrupted can be distinguished from a database of somebody else's.
    *
    * @param last tables, as statements write them
    */

@@ -8,7 +8,7 @@ import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
- * Statements that reach out of their database, told by their first words.
+ * Statements that reach out of their database, recognised by their first words.
  *
  * @param things what lies outside, behind CREATE, ALTER, DROP, RENAME or COMMENT ON
  * @param longer the same for two words

@@ -40,6 +40,25 @@ public abstract class JdbcSession implements Session {
     control.setEscapeProcessing(false);
   }
 
+  /** Makes a session on a connection that is open. */
+  protected interface Opening<S> {
+    S session() throws SQLException;
+  }
+
+  /** Makes a session, and closes the connection if that fails. */
+  protected static <S> S opened(Connection connection, Opening<S> opening) throws SQLException {
+    try {
+      return opening.session();
+    } catch (SQLException | RuntimeException e) {
+      try {
+        connection.close();
+      } catch (SQLException second) {
+        e.addSuppressed(second);
+      }
+      throw e;
+    }
+  }
+
   @Override
   public final Connection connection() {
     return connection;

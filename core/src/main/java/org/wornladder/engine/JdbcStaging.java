@@ -90,7 +90,7 @@ public abstract class JdbcStaging extends Staging {
     }
   }
 
-  /** How many rows travel together; 1 where each is told at once whether it was taken. */
+  /** How many rows travel together; 1 where the answer for each is needed at once. */
   protected int together() {
     return 1;
   }

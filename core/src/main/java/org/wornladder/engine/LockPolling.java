@@ -7,15 +7,16 @@ import java.util.function.Consumer;
 import org.wornladder.Advice;
 import org.wornladder.LockWaitException;
 
-/** Tries for a lock again and again. */
+/** Tries to get what one process at a time may have, again and again. */
 public final class LockPolling {
+  private static final String CHANGING = "another process is changing this database: ";
   private static final long PAUSE_MS = 50;
 
   private LockPolling() {}
 
-  /** One attempt at a lock; empty if somebody else has it. */
-  public interface Attempt {
-    Optional<DatabaseLock> take() throws SQLException;
+  /** One attempt; empty if somebody else has it. */
+  public interface Attempt<T> {
+    Optional<T> take() throws SQLException;
   }
 
   /** Who has it, for people. */
@@ -24,27 +25,46 @@ public final class LockPolling {
   }
 
   /**
-   * @param onWait told once who holds it, if somebody does
+   * Takes the lock of a database.
+   *
+   * @param onWait receives once who holds it, if somebody does
    * @throws LockWaitException if it is not had in time
    */
   public static DatabaseLock take(
-      Attempt attempt, Holder holder, String where, Duration wait, Consumer<String> onWait)
+      Attempt<DatabaseLock> attempt,
+      Holder holder,
+      String where,
+      Duration wait,
+      Consumer<String> onWait)
+      throws SQLException {
+    return take(attempt, holder, () -> CHANGING + holder.name(), where, wait, onWait);
+  }
+
+  /**
+   * Takes something else.
+   *
+   * @param busy what the exception says, if it is not had in time
+   */
+  public static <T> T take(
+      Attempt<T> attempt,
+      Holder holder,
+      Holder busy,
+      String where,
+      Duration wait,
+      Consumer<String> onWait)
       throws SQLException {
     long end = System.nanoTime() + wait.toNanos();
-    boolean told = false;
+    boolean announced = false;
     while (true) {
-      Optional<DatabaseLock> lock = attempt.take();
-      if (lock.isPresent()) {
-        return lock.get();
+      Optional<T> taken = attempt.take();
+      if (taken.isPresent()) {
+        return taken.get();
       }
       if (System.nanoTime() >= end) {
-        throw new LockWaitException(
-            "another process is changing this database: " + holder.name(),
-            where,
-            Advice.of(Advice.Code.WAIT_LONGER));
+        throw new LockWaitException(busy.name(), where, Advice.of(Advice.Code.WAIT_LONGER));
       }
-      if (!told) {
-        told = true;
+      if (!announced) {
+        announced = true;
         onWait.accept(holder.name());
       }
       pause(where);

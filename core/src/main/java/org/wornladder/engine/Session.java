@@ -96,7 +96,7 @@ public interface Session extends AutoCloseable {
   /**
    * Takes the lock that lets one process at a time change this database.
    *
-   * @param onWait told once who holds it, if somebody does
+   * @param onWait receives once who holds it, if somebody does
    * @throws LockWaitException if it is not had in time
    */
   DatabaseLock lock(Duration wait, Consumer<String> onWait);

@@ -122,7 +122,7 @@ public abstract class Staging {
 
   /**
    * What makes of a file's text, and of what {@link #hash} finds, one form that tells whether they
-   * are the same value, as far as this can be told without the database; empty if they are that as
+   * are the same value, as far as that can be known without the database; empty if they are that as
    * they stand.
    */
   protected Optional<UnaryOperator<String>> canonical(Column column) {
@@ -148,7 +148,7 @@ public abstract class Staging {
    * Gives rows of the real table to a hasher, with the stage's columns and in no order.
    *
    * @param most how many rows at most
-   * @param onRow told when the hasher has one
+   * @param onRow called when the hasher has one
    */
   public abstract void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
       throws SQLException;

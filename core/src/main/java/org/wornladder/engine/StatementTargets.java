@@ -60,9 +60,7 @@ public final class StatementTargets {
     return exists < words.size() && words.get(exists).equals("EXISTS") ? exists : -1;
   }
 
-  /**
-   * What a statement leaves behind; empty if it is not one thing, or not to be told from the words.
-   */
+  /** What a statement leaves behind; empty if it is not one object, or the words do not say it. */
   public static Optional<StatementTarget> of(Statement statement, Dialect dialect) {
     List<String> tokens = StatementWords.tokens(statement, dialect, TOKENS);
     List<String> words = tokens.stream().map(token -> token.toUpperCase(Locale.ROOT)).toList();

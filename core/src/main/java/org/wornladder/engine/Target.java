@@ -14,7 +14,7 @@ import org.wornladder.project.Environment;
  * @param root the project's folder, from which relative paths are taken
  * @param lockWait how long to wait for a lock that somebody else holds; zero for not at all
  * @param await how long to wait for a server that does not answer yet; zero for not at all
- * @param onWait told once what is waited for, if something is
+ * @param onWait receives once what is waited for, if something is
  */
 public record Target(
     Environment environment,

@@ -24,7 +24,7 @@ final class NonTransactionalStandingRunner {
   private final Consumer<Statement> onStatement;
 
   /**
-   * @param onStatement told of each statement before it runs
+   * @param onStatement receives each statement before it runs
    */
   NonTransactionalStandingRunner(
       Engine engine, Session session, EntryWriter entries, Consumer<Statement> onStatement) {

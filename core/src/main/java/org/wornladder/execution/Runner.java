@@ -127,7 +127,7 @@ public final class Runner {
     Optional<StatementBatcher.Stop> stop;
     try {
       session.reset();
-      stop = batcher.orElseThrow().runInOwnTransactions(steps, result -> told(result, done));
+      stop = batcher.orElseThrow().runInOwnTransactions(steps, result -> report(result, done));
     } catch (SQLException e) {
       throw DatabaseErrors.translate(session, plan.environment(), "running rungs", e);
     }
@@ -141,7 +141,7 @@ public final class Runner {
     }
   }
 
-  private void told(Done result, List<Done> results) {
+  private void report(Done result, List<Done> results) {
     results.add(result);
     listener.stepStarted(result.step(), results.size());
     listener.stepDone(result, results.size());
@@ -247,7 +247,7 @@ public final class Runner {
         List<Step> batchable = inBatches ? batchable(results.size()) : List.of();
         if (batchable.size() > 1) {
           batchRuns = true;
-          batcher.orElseThrow().runInOpenTransaction(batchable, result -> told(result, results));
+          batcher.orElseThrow().runInOpenTransaction(batchable, result -> report(result, results));
           batchRuns = false;
         } else {
           Step step = step();

@@ -55,7 +55,7 @@ public final class SchemaWriter {
     }
   }
 
-  /** A name that every file system takes; one that had to be changed is told apart by a number. */
+  /** A name that every file system takes; one that had to be changed gets a number. */
   static String fileName(String name) {
     if (isPlain(name)) {
       return name;

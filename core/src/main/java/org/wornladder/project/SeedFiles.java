@@ -15,7 +15,7 @@ public final class SeedFiles {
   /**
    * The rows of a seed that is written as rows.
    *
-   * @param onRead told how many bytes were read, as they are
+   * @param onRead receives the number of bytes, as they are read
    * @throws ProjectException if the file is not there, or its columns cannot be read
    */
   public static SeedRows rows(Path root, Seed seed, LongConsumer onRead) {

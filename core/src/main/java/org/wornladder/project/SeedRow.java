@@ -6,7 +6,7 @@ public final class SeedRow {
   private final String[] values;
 
   /**
-   * @param position tells it from all others, in the order of the file
+   * @param position identifies it in the file, in the order of the rows
    * @param values in the order of the file's columns, a null for NULL; not copied
    */
   SeedRow(long position, String... values) {
@@ -19,7 +19,7 @@ public final class SeedRow {
     return new SeedRow(number, values);
   }
 
-  /** Tells it from all other rows of its file, in their order; where it stands is told by it. */
+  /** Identifies the row in its file, in the order of the rows; its place follows from it. */
   public long position() {
     return position;
   }

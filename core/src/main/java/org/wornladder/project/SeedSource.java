@@ -28,7 +28,7 @@ final class SeedSource {
 
   /**
    * @param file relative to the project
-   * @param onRead told how many bytes were read, as they are
+   * @param onRead receives the number of bytes, as they are read
    */
   SeedSource(Path root, String file, LongConsumer onRead) {
     this.root = root;

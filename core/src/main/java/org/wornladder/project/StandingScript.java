@@ -17,7 +17,7 @@ public record StandingScript(String name, Script script) {
 
   /**
    * The scripts in the order in which they run: by file name, each after those it needs. A needed
-   * name that is not there, or a circle, is passed over here and told by the project's reader.
+   * name that is not there, or a circle, is passed over here and reported by the project's reader.
    */
   public static List<StandingScript> inOrder(List<StandingScript> scripts) {
     Map<String, StandingScript> byName = new TreeMap<>();

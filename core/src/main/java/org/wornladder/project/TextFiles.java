@@ -25,7 +25,7 @@ final class TextFiles {
   /** Larger files hold rows, which are better kept as seeds; in bytes. */
   static final int LARGEST = 64 << 20;
 
-  /** The same, as it is told. */
+  /** The same in words. */
   static final String MOST = (LARGEST >> 20) + " MB";
 
   private final File root;

@@ -7,10 +7,10 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * A thing in a database as plain facts, which any two engines can be told by and compared by.
+ * An object in a database as plain facts, in which structures of any two engines can be compared.
  *
  * @param name what tells it from others of its kind in the same place; a thing whose name nobody
- *     chose is told by what it is made of
+ *     chose is identified by what it is made of
  * @param facts by word, in the words' order; one that is not set is not there
  * @param parts columns in the table's order, then the rest by kind and name
  */

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A thing that is told by one definition: a view, a routine, a trigger, a type, a sequence.
+ * An object that one definition describes: a view, a routine, a trigger, a type, a sequence.
  *
  * @param name with the arguments where the engine allows several of one name
  * @param table the table it belongs to; empty if it stands alone

@@ -197,7 +197,7 @@ final class SeedBinder {
     if (seed.key().isEmpty() && table.primaryKey().isEmpty()) {
       problem(
           seed.place(),
-          "table " + table.name() + " has no primary key, so no row can be told from another",
+          "table " + table.name() + " has no primary key, so its rows cannot be identified",
           "write key: [COLUMN, …] with columns that are unique together");
     }
     return key;

@@ -272,7 +272,7 @@ final class SeedExecution {
       }
       return Optional.of(high);
     } catch (SQLException e) {
-      // The place is a help, and the failure itself is told anyway.
+      // The place only helps; the failure itself is reported anyway.
       return Optional.empty();
     }
   }

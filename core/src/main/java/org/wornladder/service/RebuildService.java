@@ -73,7 +73,7 @@ public record RebuildService(ProjectContext project) {
     History history = context.journal().read(Depth.GLANCE);
     RebuildLoss loss = loss(context, history);
     ApplyOptions apply = new ApplyOptions(options.to(), false, Optional.empty());
-    // What cannot be built is told while everything still stands.
+    // What cannot be built is reported before anything is dropped.
     new ApplyService(project).plan(context, History.of(List.of(), Optional.empty()), apply);
     refuseOutside(context);
     approval.check(loss);

@@ -4,7 +4,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Lets a run that is told to end (SIGTERM, SIGINT) finish the step it is in. Without it nothing
+ * Lets a run that is asked to end (SIGTERM, SIGINT) finish the step it is in. Without it nothing
  * would be lost either; the step would be undone.
  */
 final class StopSignal implements AutoCloseable {

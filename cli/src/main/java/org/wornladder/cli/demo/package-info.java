@@ -1,2 +1,2 @@
-/** The whole example, told as it runs the real commands. */
+/** The whole example, which explains the real commands that it runs. */
 package org.wornladder.cli.demo;

@@ -7,7 +7,7 @@ import org.wornladder.Advice;
 import org.wornladder.CheckReport.Finding;
 
 /**
- * Findings that one step puts right: it is told once, and of many findings the first ones stand for
+ * Findings that one step puts right: it is said once, and of many findings the first ones stand for
  * all.
  *
  * @param shown in their order

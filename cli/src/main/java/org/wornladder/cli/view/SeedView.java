@@ -11,7 +11,7 @@ import org.wornladder.SeedResult;
 import org.wornladder.SeedRunResult;
 import org.wornladder.cli.Terminal;
 
-/** What seeding did, or would do, table by table; row by row where rows are told. */
+/** What seeding did, or would do, table by table; row by row where the result lists rows. */
 public final class SeedView {
   private static final int LONGEST_VALUE = 60;
 

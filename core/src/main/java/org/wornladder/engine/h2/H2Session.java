@@ -13,8 +13,6 @@ import java.util.Properties;
 import java.util.function.Consumer;
 import org.h2.Driver;
 import org.h2.api.ErrorCode;
-import org.wornladder.Advice;
-import org.wornladder.LockWaitException;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
@@ -23,6 +21,7 @@ import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.LockPolling;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
@@ -35,7 +34,6 @@ import org.wornladder.sql.Statement;
 /** A connection to one H2 database. */
 final class H2Session extends JdbcSession {
   private static final Quoting QUOTING = H2Engine.QUOTING;
-  private static final long PAUSE_MS = 50;
 
   /** How the key of a temporary table begins in {@code SESSION_STATE}. */
   private static final String TABLE_KEY = "TABLE ";
@@ -97,12 +95,16 @@ final class H2Session extends JdbcSession {
         ConnectionAttempts.patiently(
             target, url.shown(), () -> alone(target, url, jdbc, where), H2Session::answer);
     try {
-      H2Session session = new H2Session(connection, target, url, there);
-      if (access == Access.WRITE) {
-        session.settingsMayHaveChanged = true;
-        session.reset();
-      }
-      return session;
+      return opened(
+          connection,
+          () -> {
+            H2Session session = new H2Session(connection, target, url, there);
+            if (access == Access.WRITE) {
+              session.settingsMayHaveChanged = true;
+              session.reset();
+            }
+            return session;
+          });
     } catch (SQLException e) {
       throw ConnectionAttempts.failure(target, url.shown(), e, answer(e));
     }
@@ -118,34 +120,24 @@ final class H2Session extends JdbcSession {
   /** A file belongs to one program at a time; waits for the one that has it. */
   private static Connection alone(Target target, H2Url url, String jdbc, String where)
       throws SQLException {
-    long end = System.nanoTime() + target.lockWait().toNanos();
-    boolean told = false;
-    while (true) {
-      try {
-        return connect(target, url, jdbc);
-      } catch (SQLException e) {
-        if (e.getErrorCode() != ErrorCode.DATABASE_ALREADY_OPEN_1) {
-          throw e;
-        }
-        if (System.nanoTime() >= end) {
-          throw new LockWaitException(
-              "another process has this database open", where, Advice.of(Advice.Code.WAIT_LONGER));
-        }
-        if (!told) {
-          told = true;
-          target.onWait().accept("the process that has " + url.shown() + " open");
-        }
-        pause();
-      }
-    }
+    return LockPolling.take(
+        () -> attempt(target, url, jdbc),
+        () -> "the process that has " + url.shown() + " open",
+        () -> "another process has this database open",
+        where,
+        target.lockWait(),
+        target.onWait());
   }
 
-  private static void pause() {
+  private static Optional<Connection> attempt(Target target, H2Url url, String jdbc)
+      throws SQLException {
     try {
-      Thread.sleep(PAUSE_MS);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new LockWaitException("interrupted while waiting for the lock", "", "");
+      return Optional.of(connect(target, url, jdbc));
+    } catch (SQLException e) {
+      if (e.getErrorCode() != ErrorCode.DATABASE_ALREADY_OPEN_1) {
+        throw e;
+      }
+      return Optional.empty();
     }
   }
 

@@ -82,7 +82,7 @@ final class MariadbObjects {
 
   /**
    * One that begins in the second in which it was made begins then because nobody said when. Times
-   * are told in the zone that it was made in.
+   * are written in the time zone that it was made in.
    */
   private static final String EVENTS =
       """

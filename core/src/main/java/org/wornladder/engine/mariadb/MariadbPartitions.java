@@ -66,11 +66,11 @@ final class MariadbPartitions {
   }
 
   /** Whether a clause is one of which the information schema does not tell all. */
-  static boolean isHalfTold(String clause) {
+  static boolean isIncomplete(String clause) {
     return clause.startsWith(BY_SYSTEM_TIME);
   }
 
-  /** The clause in a table's own statement, for one that is half told. */
+  /** The clause in a table's own statement, for one that is incomplete. */
   static String inStatement(String statement) {
     String clause = statement.substring(statement.indexOf(BY_SYSTEM_TIME));
     return clause.replaceAll(" ENGINE = \\w+", "").replaceAll("\\s*\\n\\s*", " ").strip();

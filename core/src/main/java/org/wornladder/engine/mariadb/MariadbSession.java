@@ -124,9 +124,9 @@ final class MariadbSession extends JdbcSession {
   }
 
   /** A role as a statement names it: MariaDB tells a bare name, MySQL a quoted one. */
-  private static String role(String told) {
-    boolean none = told == null || told.equals("NONE");
-    return none ? "NONE" : told.startsWith("`") ? told : QUOTING.name(told);
+  private static String role(String current) {
+    boolean none = current == null || current.equals("NONE");
+    return none ? "NONE" : current.startsWith("`") ? current : QUOTING.name(current);
   }
 
   static MariadbSession open(Target target, Access access) {
@@ -135,9 +135,13 @@ final class MariadbSession extends JdbcSession {
         ConnectionAttempts.patiently(
             target, url.shown(), () -> attempt(target, url), MariadbSession::answer);
     try {
-      MariadbSession session = new MariadbSession(connection, target, url);
-      session.check(access);
-      return session;
+      return opened(
+          connection,
+          () -> {
+            MariadbSession session = new MariadbSession(connection, target, url);
+            session.check(access);
+            return session;
+          });
     } catch (SQLException e) {
       throw ConnectionAttempts.failure(target, url.shown(), e, answer(e));
     }
@@ -177,13 +181,11 @@ final class MariadbSession extends JdbcSession {
   private void check(Access access) throws SQLException {
     String where = "environment " + target.environment().name() + ", " + url.shown();
     if (database.isEmpty()) {
-      close();
       throw new UnreachableException(
           "the url names no database", where, "write it behind the last slash", null);
     }
     if (access == Access.WRITE
         && value("SELECT @@global.read_only").filter("1"::equals).isPresent()) {
-      close();
       throw new UnreachableException(
           "the server takes no changes: it is a replica, or set to read only",
           where,

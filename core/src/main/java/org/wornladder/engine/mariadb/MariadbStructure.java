@@ -204,7 +204,7 @@ final class MariadbStructure {
   /** Few tables are partitioned so, and no table of the information schema says how. */
   private void tellPartitionsByTime() throws SQLException {
     for (Map.Entry<String, Map<String, String>> table : options.entrySet()) {
-      if (MariadbPartitions.isHalfTold(table.getValue().getOrDefault(PARTITIONS, ""))) {
+      if (MariadbPartitions.isIncomplete(table.getValue().getOrDefault(PARTITIONS, ""))) {
         String name = here + MariadbEngine.QUOTING.name(table.getKey());
         try (ResultSet row = sql.executeQuery("SHOW CREATE TABLE " + name)) {
           row.next();
@@ -266,8 +266,8 @@ final class MariadbStructure {
   private String ignored() throws SQLException {
     DatabaseMetaData server = sql.getConnection().getMetaData();
     int major = server.getDatabaseMajorVersion();
-    boolean told = major > 10 || (major == 10 && server.getDatabaseMinorVersion() >= 6);
-    return told ? "ignored = 'YES'" : "FALSE";
+    boolean hasIgnored = major > 10 || (major == 10 && server.getDatabaseMinorVersion() >= 6);
+    return hasIgnored ? "ignored = 'YES'" : "FALSE";
   }
 
   private void readIndexes() throws SQLException {
@@ -323,12 +323,12 @@ final class MariadbStructure {
 
   private void readChecks() throws SQLException {
     try (ResultSet rows = query(CHECKS)) {
-      boolean told = hasColumn(rows, LEVEL);
+      boolean hasLevel = hasColumn(rows, LEVEL);
       while (rows.next()) {
         String table = rows.getString("TABLE_NAME");
         String name = rows.getString("CONSTRAINT_NAME");
         String clause = own(rows.getString("CHECK_CLAUSE"));
-        if (told && rows.getString(LEVEL).equals("Column")) {
+        if (hasLevel && rows.getString(LEVEL).equals("Column")) {
           ofColumns.computeIfAbsent(table, key -> new HashMap<>()).put(name, clause);
         } else {
           Optional<String> chosen = CatalogRows.chosen(name, MariadbStructure::isInvented);

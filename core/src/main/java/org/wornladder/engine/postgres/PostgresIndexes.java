@@ -150,30 +150,30 @@ final class PostgresIndexes {
   }
 
   /**
-   * @param told its definition, or the numbers of a plain one; null for a constraint's
+   * @param written its definition, or the numbers of a plain one; null for a constraint's
    */
-  private void add(Row row, String told) throws SQLException {
+  private void add(Row row, String written) throws SQLException {
     List<Index> ofTable = indexes.computeIfAbsent(row.table(), key -> new ArrayList<>());
     Optional<String> definition;
-    if (told != null && told.startsWith(":")) {
-      Plain plain = plain(told);
+    if (written != null && written.startsWith(":")) {
+      Plain plain = plain(written);
       definition = definition(row, plain);
       if (definition.isEmpty()) {
         undefined.add(new Undefined(row, plain, ofTable, ofTable.size()));
       }
     } else {
-      definition = Optional.of(unnamed(told));
+      definition = Optional.of(unnamed(written));
     }
     ofTable.add(index(row, definition.orElse("")));
   }
 
-  private Plain plain(String told) {
-    int classes = told.indexOf(':', 1) + 1;
-    int collations = told.indexOf(':', classes) + 1;
+  private Plain plain(String written) {
+    int classes = written.indexOf(':', 1) + 1;
+    int collations = written.indexOf(':', classes) + 1;
     return new Plain(
-        told.substring(1, classes - 1),
-        attributes.numbers(told.substring(classes, collations - 1)),
-        attributes.numbers(told.substring(collations)));
+        written.substring(1, classes - 1),
+        attributes.numbers(written.substring(classes, collations - 1)),
+        attributes.numbers(written.substring(collations)));
   }
 
   /**
@@ -193,10 +193,10 @@ final class PostgresIndexes {
       String definition = unnamed(definitions.get(one.plain().number()));
       one.ofTable().set(one.place(), index(one.row(), definition));
     }
-    return undefined.stream().allMatch(one -> isTold(one.plain()));
+    return undefined.stream().allMatch(one -> isComplete(one.plain()));
   }
 
-  private static boolean isTold(Plain plain) {
+  private static boolean isComplete(Plain plain) {
     return Stream.concat(plain.classes().stream(), plain.collations().stream())
         .allMatch(number -> Long.parseLong(number) < PostgresObjectKinds.FIRST_OF_USERS);
   }

@@ -12,7 +12,7 @@ import org.wornladder.schema.SchemaObject;
 
 /**
  * Whose things are, and who else may do what with them (manual, 5.8 "Privileges"). What the owner
- * may do is not told: it is the owner's.
+ * may do is not listed: it is the owner's.
  */
 final class PostgresRights {
   /** What stands between a thing and a role. */

@@ -107,16 +107,20 @@ final class PostgresSession extends JdbcSession {
     PostgresConnector connector = new PostgresConnector(target);
     Connection connection = connector.connect();
     try {
-      PostgresSession session = new PostgresSession(connection, target, connector.shown(), access);
-      if (access == Access.WRITE && session.readOnly) {
-        session.close();
-        throw new UnreachableException(
-            "the server takes no changes: it is a replica, or set to read only",
-            connector.where(),
-            "name the primary server in the url",
-            null);
-      }
-      return session;
+      return opened(
+          connection,
+          () -> {
+            PostgresSession session =
+                new PostgresSession(connection, target, connector.shown(), access);
+            if (access == Access.WRITE && session.readOnly) {
+              throw new UnreachableException(
+                  "the server takes no changes: it is a replica, or set to read only",
+                  connector.where(),
+                  "name the primary server in the url",
+                  null);
+            }
+            return session;
+          });
     } catch (SQLException e) {
       throw connector.failure(e);
     }
@@ -373,7 +377,7 @@ final class PostgresSession extends JdbcSession {
       return asked(without, PostgresStructure::catalogFingerprint);
     } catch (SQLException e) {
       // It takes longer than any single query of the structure, and functions of its own: whoever
-      // reads instead is told what is really wrong.
+      // reads instead gets the real failure.
       return Optional.empty();
     }
   }

@@ -7,15 +7,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.sql.SQLException;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
-import org.wornladder.Advice;
-import org.wornladder.LockWaitException;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.LockPolling;
 
 /**
  * A lock of the operating system on a file beside the database. It goes when its process ends,
@@ -27,7 +27,6 @@ import org.wornladder.engine.DatabaseLock;
  */
 final class SqliteLock implements DatabaseLock {
   private static final String SUFFIX = "-ladder-lock";
-  private static final long PAUSE_MS = 50;
 
   private static final Set<Path> HELD_HERE = ConcurrentHashMap.newKeySet();
 
@@ -42,39 +41,28 @@ final class SqliteLock implements DatabaseLock {
   static DatabaseLock take(
       Path database, String where, String holder, Duration wait, Consumer<String> onWait) {
     Path path = database.resolveSibling(database.getFileName() + SUFFIX);
-    long end = System.nanoTime() + wait.toNanos();
-    boolean told = false;
-    while (true) {
-      try {
-        Optional<DatabaseLock> lock = attempt(path, holder);
-        if (lock.isPresent()) {
-          return lock.get();
-        }
-        if (System.nanoTime() >= end) {
-          throw new LockWaitException(
-              "another process is changing this database: " + holderIn(path),
-              where,
-              Advice.of(Advice.Code.WAIT_LONGER));
-        }
-        if (!told) {
-          told = true;
-          onWait.accept(holderIn(path));
-        }
-        Thread.sleep(PAUSE_MS);
-      } catch (IOException e) {
-        throw new UnreachableException(
-            "the lock file cannot be written: " + e.getMessage(),
-            where,
-            "see that the database's folder can be written",
-            e);
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-        throw new LockWaitException("interrupted while waiting for the lock", where, "");
-      }
+    try {
+      return LockPolling.take(
+          () -> attempt(path, holder), () -> holderIn(path), where, wait, onWait);
+    } catch (SQLException e) {
+      throw new UnreachableException(
+          "the lock file cannot be written: " + e.getCause().getMessage(),
+          where,
+          "see that the database's folder can be written",
+          e);
     }
   }
 
-  private static Optional<DatabaseLock> attempt(Path path, String holder) throws IOException {
+  /** Wraps failures of the file for the polling. */
+  private static Optional<DatabaseLock> attempt(Path path, String holder) throws SQLException {
+    try {
+      return tryLock(path, holder);
+    } catch (IOException e) {
+      throw new SQLException(e);
+    }
+  }
+
+  private static Optional<DatabaseLock> tryLock(Path path, String holder) throws IOException {
     if (!HELD_HERE.add(path)) {
       return Optional.empty();
     }
@@ -97,11 +85,16 @@ final class SqliteLock implements DatabaseLock {
     }
   }
 
-  private static String holderIn(Path path) throws IOException {
+  private static String holderIn(Path path) throws SQLException {
     if (HELD_HERE.contains(path)) {
       return "this process";
     }
-    String holder = Files.readString(path).strip();
+    String holder;
+    try {
+      holder = Files.readString(path).strip();
+    } catch (IOException e) {
+      throw new SQLException(e);
+    }
     return holder.isEmpty() ? "a process that is just starting or ending" : holder;
   }
 

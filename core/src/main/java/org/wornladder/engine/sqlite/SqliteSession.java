@@ -58,21 +58,32 @@ final class SqliteSession extends JdbcSession {
       config.resetOpenMode(SQLiteOpenMode.CREATE);
     }
     try {
-      Connection connection = JDBC.createConnection(file.url(access), config.toProperties());
-      try {
-        SqliteSession session = new SqliteSession(connection, file, target, there);
-        session.touch();
-        if (access == Access.WRITE) {
-          session.keepRollbackJournal();
-        }
-        return session;
-      } catch (SQLException e) {
-        connection.close();
-        throw e;
-      }
+      Connection connection =
+          target.dataSource().isPresent()
+              ? target.dataSource().get().getConnection()
+              : JDBC.createConnection(file.url(access), config.toProperties());
+      return opened(
+          connection,
+          () -> {
+            SqliteSession session = new SqliteSession(connection, file, target, there);
+            session.touch();
+            if (target.dataSource().isPresent()) {
+              session.configure();
+            }
+            if (access == Access.WRITE) {
+              session.keepRollbackJournal();
+            }
+            return session;
+          });
     } catch (SQLException e) {
       throw unreachable(target, file, e);
     }
+  }
+
+  /** Sets what a connection of our own is opened with. */
+  private void configure() throws SQLException {
+    pragma("busy_timeout = " + Math.min(Integer.MAX_VALUE, target.lockWait().toMillis()));
+    pragma("foreign_keys = " + (target.environment().settings().foreignKeys() ? "ON" : "OFF"));
   }
 
   /** Reads a little, so that a file that is no database is found out here. */
