@@ -10,10 +10,10 @@ import org.wornladder.schema.Element;
  * @param rung the rung that builds its structure, relative to the project
  * @param files what was written beside it; empty if the rung was there before
  * @param leftOut what cannot be written as SQL, and is no part of the rung
- * @param objects how many things stand there that were taken
- * @param unseen sorts of things, such as {@code events}, of which this user may not see all
+ * @param objects how many objects are there that were taken
+ * @param unseen kinds of objects, such as {@code events}, of which this user may not see all
  * @param differences why the rung is not marked as in place: {@code before} is what it builds,
- *     {@code after} what stands there; empty if it is marked
+ *     {@code after} what is there; empty if it is marked
  */
 public record AdoptResult(
     String environment,

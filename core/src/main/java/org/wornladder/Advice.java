@@ -73,7 +73,7 @@ public record Advice(Code code, List<String> facts) {
     NOT_TOGETHER,
     /** The same, or up to the rung before. */
     NOT_TOGETHER_OR_UP_TO,
-    /** See the plan and what stands against it (environment). */
+    /** See the plan and what speaks against it (environment). */
     PREVIEW,
     /** Make an environment reachable, or confirm that it does not have the rung (environment). */
     REACH_OR_CONFIRM,

@@ -4,7 +4,7 @@ import java.util.Locale;
 
 /** What a database's structure is held against. */
 public enum Against {
-  /** What its history says should stand there. */
+  /** What its history says should be there. */
   EXPECTED,
   /** What the rungs and standing scripts make of an empty database. */
   RUNGS,

@@ -4,11 +4,11 @@ import java.util.List;
 import org.wornladder.change.Difference;
 
 /**
- * Two structures beside each other.
+ * Two structures compared.
  *
  * @param left what was named first, such as {@code env:test}; {@code before} in the differences
  * @param common whether only what two engines have in common was compared
- * @param hidden what one side may not read, so that nobody can tell whether it differs
+ * @param hidden what one side may not read, so that nobody can say whether it differs
  */
 public record ComparisonResult(
     String left, String right, boolean common, List<Difference> differences, List<String> hidden) {

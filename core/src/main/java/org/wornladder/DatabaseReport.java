@@ -7,7 +7,7 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
 /**
- * What stands in a database.
+ * What is in a database.
  *
  * @param rowCounts of each table that may be read, by name
  */

@@ -10,11 +10,11 @@ import org.wornladder.journal.History;
  * Whether a database is what its history says.
  *
  * @param against what the structure was held against
- * @param known whether a run kept what should stand there; without it nothing can be missed
- * @param structure what stands there against what should, without what the project ignores: {@code
+ * @param known whether a run kept what should be there; without it nothing can be missed
+ * @param structure what is there against what should, without what the project ignores: {@code
  *     before} is expected, {@code after} is found
  * @param ignored how many differences the project ignores
- * @param hidden what this user may not see, or not see what it is, so that nobody can tell
+ * @param hidden what this user may not see, or not see what it is, so that nobody can say
  * @param files rungs that are gone, worn, late or stuck
  * @param broken where the journal's chain breaks; empty if it holds
  * @param entries how many entries this project has in the journal

@@ -24,7 +24,7 @@ public record RebuildLoss(
     return objects.isEmpty() && others.isEmpty();
   }
 
-  /** Whether it may be somebody else's: it holds things, and this project never worked there. */
+  /** Whether it may be somebody else's: it holds objects, and this project never worked there. */
   public boolean isStrange() {
     return !isNothing() && (!hasJournal || !others.isEmpty());
   }

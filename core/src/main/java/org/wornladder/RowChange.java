@@ -6,7 +6,7 @@ import java.util.Optional;
 /**
  * What a seed does to one row.
  *
- * @param line where the row stands in its file; 0 for one that is deleted
+ * @param line where the row is in its file; 0 for one that is deleted
  * @param key the row's key, such as {@code code=A}
  * @param fields those that change; all of them for a row that is added, none for one that is
  *     deleted

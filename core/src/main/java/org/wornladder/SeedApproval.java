@@ -1,5 +1,7 @@
 package org.wornladder;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.project.Environment;
 
@@ -36,28 +38,30 @@ public interface SeedApproval {
     };
   }
 
-  /** What is planned, in one sentence without its end; deletions by table. */
+  /** What is planned, in one sentence without its end; deletions by table, nothing of zero. */
   static String words(SeedRunResult planned) {
-    long added = 0;
-    long updated = 0;
-    StringBuilder deleted = new StringBuilder();
+    long added = planned.results().stream().mapToLong(one -> one.counts().added()).sum();
+    long updated = planned.results().stream().mapToLong(one -> one.counts().updated()).sum();
+    long scripts = planned.results().stream().filter(one -> one.statements() > 0).count();
+    List<String> parts = new ArrayList<>();
+    if (added > 0) {
+      parts.add(count(added, "new row"));
+    }
+    if (updated > 0) {
+      parts.add(updated + " updated");
+    }
     for (SeedResult result : planned.results()) {
-      added += result.counts().added();
-      updated += result.counts().updated();
       if (result.counts().deleted() > 0) {
-        deleted.append(", and lose ").append(result.counts().deleted());
-        deleted.append(result.counts().deleted() == 1 ? " row of " : " rows of ");
-        deleted.append(result.label());
+        parts.add("and lose " + count(result.counts().deleted(), "row") + " of " + result.label());
       }
     }
-    long scripts = planned.results().stream().filter(one -> one.statements() > 0).count();
-    String run =
-        scripts == 0 ? "" : ", and run " + scripts + (scripts == 1 ? " script" : " scripts");
-    return added
-        + (added == 1 ? " new row, " : " new rows, ")
-        + updated
-        + " updated"
-        + deleted
-        + run;
+    if (scripts > 0) {
+      parts.add("and run " + count(scripts, "script"));
+    }
+    return String.join(", ", parts);
+  }
+
+  private static String count(long number, String word) {
+    return number + " " + word + (number == 1 ? "" : "s");
   }
 }

@@ -6,7 +6,7 @@ import java.util.List;
 /**
  * How many rows of a table a seed adds, updates, deletes, and finds as they should be.
  *
- * @param unchanged also those that stand there and are left as they are
+ * @param unchanged also those that are there and are left as they are
  */
 public record SeedCounts(long added, long updated, long deleted, long unchanged) {
   /** Whether it finds everything as it should be. */
@@ -14,7 +14,7 @@ public record SeedCounts(long added, long updated, long deleted, long unchanged)
     return added == 0 && updated == 0 && deleted == 0;
   }
 
-  /** In words, without what is zero; {@code no row} where all of it is. */
+  /** As text, without what is zero; {@code no row} where all of it is. */
   public String text() {
     List<String> parts = new ArrayList<>();
     part(parts, added, "added");

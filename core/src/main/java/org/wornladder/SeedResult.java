@@ -6,7 +6,7 @@ import java.util.List;
  * What one seed did, or would do.
  *
  * @param label the table, or the script's file
- * @param file where it stands
+ * @param file where it is
  * @param fingerprint of the file
  * @param counts all zero for a script
  * @param statements how many statements of a script run; 0 for rows

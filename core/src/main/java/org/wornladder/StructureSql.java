@@ -5,9 +5,9 @@ import org.wornladder.change.CreationScript;
 import org.wornladder.schema.Snapshot;
 
 /**
- * What stands in a database, as SQL.
+ * What is in a database, as SQL.
  *
- * @param unseen sorts of things, as {@link Snapshot#unseenKinds} names them
+ * @param unseen kinds of objects, as {@link Snapshot#unseenKinds} names them
  */
 public record StructureSql(CreationScript script, List<String> unseen) {
   public StructureSql {

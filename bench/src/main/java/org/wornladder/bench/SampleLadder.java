@@ -8,7 +8,7 @@ import java.nio.file.Path;
 final class SampleLadder {
   private SampleLadder() {}
 
-  /** Writes a project with so many rungs; its database stands in {@code database}. */
+  /** Writes a project with so many rungs; its database is in {@code database}. */
   static void write(Path folder, Path database, int rungs) throws IOException {
     write(folder, "jdbc:sqlite:" + database, rungs);
   }

@@ -97,7 +97,7 @@ public final class LadderCli {
     return ExitCode.WRONG;
   }
 
-  /** Where memory ends while a class is made ready, the words alone tell. */
+  /** Where memory ends while a class is prepared, the words alone say. */
   private static boolean isOutOfMemory(Throwable thrown) {
     for (Throwable e = thrown; e != null; e = e.getCause()) {
       if (e instanceof OutOfMemoryError

@@ -35,7 +35,7 @@ public record Terminal(
     boolean color,
     boolean unicode) {
   /**
-   * Set by the launcher, which can tell: the letters i, o and e for terminals at in, out and err.
+   * Set by the launcher, which can say: the letters i, o and e for terminals at in, out and err.
    */
   private static final String TERMINALS = "ladder.terminals";
 

@@ -52,7 +52,7 @@ class AdoptIT {
     work.ladder("adopt", "live", "--confirm", "live").exits(0);
     work.ladder("adopt", "test")
         .exits(1)
-        .says("test is not what", "unexpected  column grade.fax", "Nothing was marked.");
+        .says("test  is not what", "not expected  column grade.fax", "Nothing was recorded.");
     assertThat(work.query("test", "SELECT name FROM sqlite_schema WHERE name LIKE 'ladder%'"))
         .isEmpty();
     work.execute("test", "ALTER TABLE grade DROP COLUMN fax");
@@ -62,13 +62,13 @@ class AdoptIT {
 
   @Test
   void whatIsWrongIsSaidBeforeAnythingIsWritten() {
-    work.ladder("adopt", "dev").exits(3).complains("nothing stands there");
+    work.ladder("adopt", "dev").exits(3).complains("nothing is there");
     work.ladder("adopt", "test", "--only", "grade").exits(2).complains("KIND:NAME");
     work.ladder("adopt", "test", "--rows", "nowhere").exits(2).complains("there is no table");
     assertThat(work.folder().resolve("schema")).doesNotExist();
     work.ladder("drift", "test")
         .exits(1)
-        .says("ladder adopt test takes what stands there under management");
+        .says("next  ladder adopt test  takes what is there under management");
     work.ladder("drift", "test", "--mend", "all.sql").exits(3).complains("nothing is on record");
     assertThat(work.folder().resolve("all.sql")).doesNotExist();
     work.ladder("drift", "test", "--as-rung", "all").exits(3).complains("ladder adopt test");

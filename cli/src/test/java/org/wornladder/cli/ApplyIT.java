@@ -70,7 +70,7 @@ class ApplyIT {
         rung.replace("(id", "(\n  id -- the number\n ").replace("\n", "\r\n"));
     work.ladder("check", "--against", "dev").exits(0);
     work.file("rungs/0001-bin-1.sql", rung.replace("PRIMARY KEY", "NOT NULL"));
-    work.ladder("status").exits(0).says("┣╍ ╍ ╍┫  0001", "worn: edited since", "Needs you: 0001");
+    work.ladder("status").exits(0).says("┣╍ ╍ ╍┫  0001", "worn", "edited since", "0001 needs you");
     work.ladder("check", "--against", "dev").exits(1).says("0001 is worn");
     work.tables(2).file("rungs/0001-bin-1.sql", rung.replace("PRIMARY KEY", "NOT NULL"));
     work.ladder("apply")
@@ -121,10 +121,10 @@ class ApplyIT {
         .contains("@{reader_password:text}")
         .doesNotContain("hush-4711");
     work.delete("rungs/0001-readers.sql");
-    work.ladder("status").says("absent: in place, no file here");
+    work.ladder("status").says("absent", "in place, no file here");
     work.ladder("check", "--against", "dev").exits(1).says("--absent");
     work.ladder("apply").exits(0).complains("has no file for it");
-    work.ladder("rollback", "--absent").exits(0).says("1 table dropped");
+    work.ladder("rollback", "--absent").exits(0).says("1 table and 1 column dropped");
     assertThat(work.tablesOf("dev")).isEmpty();
   }
 
@@ -189,7 +189,9 @@ class ApplyIT {
         .complains("0001 is not in place on test");
     work.ladder("apply", "test").exits(0);
     work.ladder("apply", "live", "--yes").exits(3).complains("live is guarded", "--confirm live");
-    work.ladder("apply", "live", "--confirm", "test").exits(3).complains("--confirm names test");
+    work.ladder("apply", "live", "--confirm", "test")
+        .exits(3)
+        .complains("the confirmation names test");
     work.ladder("apply", "live", "--confirm", "live").exits(0);
     work.ladder("rollback", "test").exits(3).complains("nobody is there to ask", "--yes");
     work.ladder("rollback", "live", "--yes").exits(3).complains("live is guarded");
@@ -219,7 +221,7 @@ class ApplyIT {
     String rung =
         "--| run: outside-transaction\n--| up\nCREATE TABLE one (id integer);\nVACUUM;\n%s\n--| down\nUPDATE one SET id = 1;\nDROP TABLE one;\n";
     work.file("rungs/0001-outside.sql", rung.formatted("INSERT INTO nowhere VALUES (1);"));
-    work.ladder("apply", "--together").exits(3).complains("cannot be part of --together");
+    work.ladder("apply", "--together").exits(3).complains("cannot be part of one for all");
     work.ladder("apply")
         .exits(5)
         .complains("no such table: nowhere", "2 statements of it are done");

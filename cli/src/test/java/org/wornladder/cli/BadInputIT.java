@@ -204,7 +204,7 @@ class BadInputIT {
     work.ladder("show").says("o'dd \"table", "select, größe 中", "order");
     work.ladder("show", "--table", "o'dd \"table").exits(0).says("größe 中");
     work.ladder("show", "--table", "ordr").exits(2).complains("did you mean order?");
-    work.ladder("rollback").exits(0).says("2 tables dropped");
+    work.ladder("rollback").exits(0).says("2 tables, 3 columns and 1 foreign key dropped");
   }
 
   @Test

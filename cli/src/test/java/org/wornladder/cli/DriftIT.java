@@ -41,8 +41,8 @@ class DriftIT {
     byHand();
     work.ladder("drift", "test")
         .exits(1)
-        .says("3 differences", "unexpected  column bin_1.fax", "type      varchar(40)")
-        .says("missing     table bin_2", "unexpected  table legacy_fax", "primary key  (id)")
+        .says("3 differences", "not expected  column bin_1.fax", "type      varchar(40)")
+        .says("missing       table bin_2", "not expected  table legacy_fax", "primary key  (id)")
         .says(
             "ladder drift test --mend FILE",
             "--forgive \"column:bin_1.fax\"",
@@ -62,7 +62,7 @@ class DriftIT {
       work.delete("rungs/%04d-bin-%d.sql".formatted(i, i));
     }
     work.rung("0016-bin-16", "CREATE TABLE bin_16 (id bigint PRIMARY KEY);", "SELECT 1;");
-    String next = "next: get the file back, or ladder rollback dev --absent";
+    String next = "next  get the file back, or ladder rollback dev --absent";
     Workspace.Run drift =
         work.ladder("drift", "dev")
             .exits(1)
@@ -161,17 +161,17 @@ class DriftIT {
         .exits(1)
         .says(
             "## Drift on test",
-            "| unexpected | column bin\\_1.fax | type |  | <code>varchar(40)</code> |");
+            "| not expected | column bin\\_1.fax | type |  | <code>varchar(40)</code> |");
     work.ladder("compare", "env:dev", "env:test", "--format", "markdown")
         .exits(1)
-        .says("## env:dev beside env:test", "| only in env:dev | table bin\\_2 |");
+        .says("## env:dev and env:test", "| only in env:dev | table bin\\_2 |");
   }
 
   @Test
   void aDatabaseWhoseSnapshotsAreGoneHasNoExpectationUntilTheNextRun() {
     byHand();
     work.execute("test", "DROP TABLE ladder_snapshot");
-    work.ladder("drift", "test").exits(0).says("not known: no run kept what should stand there");
+    work.ladder("drift", "test").exits(0).says("not known: no run recorded what should be there");
     work.rung("0003-bin-3", "CREATE TABLE bin_3 (id integer);", "DROP TABLE bin_3;");
     work.ladder("apply", "test").exits(0);
     work.ladder("drift", "test").exits(0).says("Structure  as expected");
@@ -185,7 +185,7 @@ class DriftIT {
   @Test
   void aDatabaseThatHadTablesBeforeItsFirstRungSaysSo() {
     work.execute("live", "CREATE TABLE legacy_fax (id integer)");
-    work.ladder("drift", "live").exits(1).says("unexpected  table legacy_fax");
+    work.ladder("drift", "live").exits(1).says("not expected  table legacy_fax");
     work.ladder("apply", "live", "--confirm", "live")
         .exits(3)
         .complains("live is not what its history says: table legacy_fax", "--despite-drift");
@@ -222,7 +222,7 @@ class DriftIT {
     work.file("schema/tables/bin_1.sql", "CREATE TABLE bin_1 (id integer PRIMARY KEY);\n");
     work.ladder("drift", "dev", "--against", "schema")
         .exits(1)
-        .says("unexpected  table bin_2", "dev is not what schema/ declares.");
+        .says("not expected  table bin_2", "dev is not what schema/ declares.");
     work.ladder("drift", "dev", "--against", "files")
         .exits(2)
         .complains("expected, rungs or schema");
@@ -248,7 +248,7 @@ class DriftIT {
     byHand();
     work.ladder("drift", "test", "--as-rung", "fax", "by", "hand")
         .exits(0)
-        .says("Wrote rungs/0003-fax-by-hand.sql and marked it as in place on test");
+        .says("Wrote rungs/0003-fax-by-hand.sql and recorded it as in place on test");
     work.ladder("drift", "test").exits(0);
     work.ladder("status", "test").exits(0).says("0003");
     work.ladder("apply", "dev").exits(0);
@@ -256,7 +256,7 @@ class DriftIT {
     work.ladder("rollback", "dev", "--yes").exits(0);
     work.ladder("drift", "test", "--as-rung", "nothing")
         .exits(3)
-        .complains("nothing to make official");
+        .complains("nothing to make part of the ladder");
   }
 
   @Test

@@ -28,7 +28,7 @@ class FirstProjectIT {
     assertThat(folder.resolve("data/dev.db")).doesNotExist();
     work.ladder("apply")
         .exits(0)
-        .says("dev is at 0001. 1 rung in ", "Structure: +1 table, +1 column.")
+        .says("dev is at 0001. 1 rung in ", ": 1 table and 1 column added.")
         .complains("0001");
     work.ladder("apply").exits(0).says("dev is at 0001. Nothing waits.");
     work.ladder("status").exits(0).says("┣━━━━━┫  0001", "in place", "Nothing waits");
@@ -146,7 +146,7 @@ class FirstProjectIT {
         .doesNotContain(".env\n.env");
     assertThat(folder.resolve(".env")).doesNotExist();
     assertThat(work.text(".env.sample")).contains("LIVE_URL");
-    work.ladder("status").exits(0).says("No rung yet (a rung is one versioned migration)");
+    work.ladder("status").exits(0).says("There is no rung yet (a rung is one versioned migration)");
   }
 
   @Test

@@ -105,7 +105,7 @@ class ServerIT {
     work.tables(2);
     work.ladder("check").exits(0);
     work.ladder("preview").exits(0).says("CREATE TABLE bin_1", place());
-    work.ladder("apply").exits(0).says("dev is at 0002", "2 tables added");
+    work.ladder("apply").exits(0).says("dev is at 0002", "2 tables and 2 columns added");
     work.ladder("status").exits(0).says("0002", "in place", "Nothing waits");
     work.ladder("show").exits(0).says("bin_1", "bin_2");
     work.ladder("show", "--table", "bin_1").exits(0).says("PRIMARY KEY");

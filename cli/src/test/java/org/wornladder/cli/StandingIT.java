@@ -37,7 +37,7 @@ class StandingIT {
     work.ladder("apply").exits(0).says("Nothing waits");
     assertThat(definition("stock")).contains("'2026'");
     work.file("ladder.yaml", work.text("ladder.yaml").replace("\"2026\"", "\"2027\""));
-    work.ladder("status").says("standing stock  changed");
+    work.ladder("status").says("standing  stock  changed");
     work.ladder("preview")
         .says("standing stock  take down: changed", "standing stock  run: changed");
     work.ladder("apply").exits(0).says("Standing scripts in", "1 view changed");
@@ -67,7 +67,7 @@ class StandingIT {
   void aScriptWhoseFileIsGoneIsTakenDown() {
     work.ladder("apply").exits(0);
     work.delete("standing/stock.sql");
-    work.ladder("status").says("standing stock  gone");
+    work.ladder("status").says("standing  stock  gone");
     work.ladder("preview").says("its file is gone", "DROP VIEW stock");
     work.ladder("apply").exits(0).says("1 view dropped");
     assertThat(work.events("dev")).endsWith("standing-removed stock");

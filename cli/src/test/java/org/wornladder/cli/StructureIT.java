@@ -99,7 +99,7 @@ class StructureIT {
     work.ladder("drift").exits(0);
     work.ladder("drift", "--rights")
         .exits(1)
-        .says("unexpected  grant table orchard to " + role, "rights  SELECT");
+        .says("not expected  grant table orchard to " + role, "rights  SELECT");
     work.ladder("compare", "env:dev", "env:dev", "--rights").exits(0);
     work.ladder("show", "--ddl").exits(0);
   }
@@ -158,7 +158,7 @@ class StructureIT {
         .says("They are the same, as far as they may be read.");
     work.ladder("drift", "--as-rung", "seen by few")
         .exits(3)
-        .complains("there is nothing to make official");
+        .complains("there is nothing to make part of the ladder");
     execute(all, "ALTER TABLE orchard ADD COLUMN slope int");
     work.ladder("drift", "--as-rung", "seen by few").exits(4).complains("writing the journal");
     assertThat(folder.resolve("rungs")).isDirectoryNotContaining("glob:**0002*");

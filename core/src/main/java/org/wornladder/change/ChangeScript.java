@@ -15,7 +15,7 @@ import org.wornladder.schema.Snapshot;
 
 /**
  * Differences as statements that make of the one structure the other, in an order that runs: what
- * leans on others goes first and comes last.
+ * depends on others goes first and comes last.
  *
  * @param statements without end marks
  * @param written the differences that the statements settle
@@ -23,7 +23,7 @@ import org.wornladder.schema.Snapshot;
  */
 public record ChangeScript(
     List<String> statements, List<Difference> written, List<Difference> leftOut) {
-  /** What is taken away and made anew, so that nothing leans on a table while that changes. */
+  /** What is taken away and made anew, so that nothing depends on a table while that changes. */
   private static final Set<Kind> MADE_ANEW =
       Set.of(Kind.VIEW, Kind.MATERIALISED_VIEW, Kind.INDEX, Kind.POLICY, Kind.TRIGGER, Kind.EVENT);
 
@@ -36,7 +36,7 @@ public record ChangeScript(
   /**
    * The statements that make of what is {@code before} in each difference what is {@code after}.
    *
-   * @param standing the whole structure before the change, for what leans on what changes; the
+   * @param standing the whole structure before the change, for what depends on what changes; the
    *     owners and grants in it are given back to what is made anew
    */
   public static ChangeScript of(List<Difference> differences, Snapshot standing, Ddl ddl) {
@@ -186,7 +186,7 @@ public record ChangeScript(
     return difference.change() == Difference.Change.REMOVED ? Turn.KEYS_GO : Turn.KEYS_COME;
   }
 
-  /** Keys come before what leans on them, and go behind it. */
+  /** Keys come before what depends on them, and go behind it. */
   private static int place(Difference difference) {
     int place = difference.kind().ordinal();
     return difference.change() == Difference.Change.REMOVED ? -place : place;

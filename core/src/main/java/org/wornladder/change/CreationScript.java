@@ -18,11 +18,11 @@ import org.wornladder.sql.SqlTextException;
 import org.wornladder.sql.TokenKind;
 
 /**
- * A structure as statements, in an order that runs on an empty database: a thing stands behind what
+ * A structure as statements, in an order that runs on an empty database: an object comes after what
  * its own statement speaks of; what may need any other thing (foreign keys, comments) comes last.
  *
  * @param statements without end marks
- * @param leftOut things that cannot be written
+ * @param leftOut objects that cannot be written
  */
 public record CreationScript(List<String> statements, List<Element> leftOut) {
   private static final List<Kind> ORDER =
@@ -51,7 +51,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     leftOut = List.copyOf(leftOut);
   }
 
-  /** The script that makes some things. */
+  /** The script that makes some objects. */
   public static CreationScript of(Collection<Element> elements, Ddl ddl) {
     Map<Element, Creation> creations = new LinkedHashMap<>();
     List<Element> leftOut = new ArrayList<>();
@@ -76,7 +76,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     return new CreationScript(statements, leftOut);
   }
 
-  /** Things in the order in which they would be made; those that cannot be written come last. */
+  /** Objects in the order in which they would be made; those that cannot be written come last. */
   static List<Element> ordered(Collection<Element> elements, Ddl ddl) {
     Map<Element, Creation> creations = new LinkedHashMap<>();
     elements.forEach(element -> creations.put(element, ddl.create(element)));
@@ -159,7 +159,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     return byRank != 0 ? byRank : one.name().compareTo(other.name());
   }
 
-  /** The things whose names a statement holds; of routines those alone that it calls. */
+  /** The objects whose names a statement holds; of routines those alone that it calls. */
   private static void mentions(
       String statement, Ddl ddl, Map<String, Set<Element>> byName, Set<Element> found) {
     List<String> words = words(statement, ddl);
@@ -185,7 +185,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
         }
       }
     } catch (SqlTextException e) {
-      // What cannot be read tells of no needs; the rank decides.
+      // What cannot be read says of no needs; the rank decides.
       return List.of();
     }
     return words;
@@ -195,7 +195,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
     return kind == Kind.FUNCTION || kind == Kind.AGGREGATE || kind == Kind.PROCEDURE;
   }
 
-  /** A name without quotes and schema; what stands in a string may be one too. */
+  /** A name without quotes and schema; what is in a string may be one too. */
   private static String plain(TokenKind kind, String text) {
     if (kind == TokenKind.STRING || kind == TokenKind.QUOTED_NAME) {
       String inner = text.length() < 2 ? text : text.substring(1, text.length() - 1);

@@ -14,9 +14,9 @@ public interface Ddl {
   Dialect dialect();
 
   /**
-   * The statements that make a thing, without end marks; none where they cannot be written.
+   * The statements that make an object, without end marks; none where they cannot be written.
    *
-   * @param element one that stands alone: no part of a table
+   * @param element one that is not part of a table
    */
   Creation create(Element element);
 
@@ -26,7 +26,7 @@ public interface Ddl {
    */
   Optional<List<String>> change(Difference difference);
 
-  /** The names by which statements speak of a thing, without its schema. */
+  /** The names by which statements speak of an object, without its schema. */
   Set<String> names(Element element);
 
   /** Whether the engine refuses to drop or reshape what a view speaks of. */
@@ -35,10 +35,10 @@ public interface Ddl {
   }
 
   /**
-   * The statements that give a thing back what is lost when it is made anew: its owner and what
+   * The statements that give an object back what is lost when it is made anew: its owner and what
    * others may do with it.
    *
-   * @param standing what stood there before, owners and grants among it
+   * @param standing what was there before, owners and grants among it
    */
   default List<String> rights(Element element, List<Element> standing) {
     return List.of();
@@ -49,25 +49,25 @@ public interface Ddl {
    * here.
    *
    * @param column what differs in it
-   * @param standing what stands there before the change
+   * @param standing what is there before the change
    */
   default List<String> origins(Difference column, Snapshot standing) {
     return List.of();
   }
 
   /**
-   * Statements to stand before a script that makes some things, such as settings of the session.
+   * Statements that go before a script that makes some objects, such as settings of the session.
    */
   default List<String> preamble(Collection<Element> elements) {
     return List.of();
   }
 
   /**
-   * How a thing is made.
+   * How an object is made.
    *
    * @param make makes it
-   * @param then needs the thing alone, and nothing of what others need of it
-   * @param last needs all other things
+   * @param then needs the object alone, and nothing of what others need of it
+   * @param last needs all other objects
    */
   record Creation(List<String> make, List<String> then, List<String> last) {
     public static final Creation NONE = new Creation(List.of(), List.of(), List.of());
@@ -78,7 +78,7 @@ public interface Ddl {
       last = List.copyOf(last);
     }
 
-    /** All statements in an order that runs where all other things are there. */
+    /** All statements in an order that runs where all other objects are there. */
     public List<String> all() {
       List<String> all = new ArrayList<>(make);
       all.addAll(then);

@@ -11,8 +11,8 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
 
 /**
- * What leans on things that a change takes away, be it for a moment: it goes before them, by their
- * engine's will or by its own, and must come again.
+ * What depends on objects that a change takes away, be it for a moment: it goes before them, by
+ * their engine's will or by its own, and must come again.
  */
 final class Dependents {
   private static final Set<String> RESHAPING =

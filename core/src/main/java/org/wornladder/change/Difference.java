@@ -11,10 +11,10 @@ import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
 /**
- * One thing in which two structures differ. A thing that is there on one side only stands for all
- * its parts.
+ * One object in which two structures differ. An object that is there on one side only means all its
+ * parts.
  *
- * @param table the table it is part of; empty if it stands alone
+ * @param table the table it is part of; empty if it has none
  * @param before empty if it was not there
  * @param after empty if it is not there any more
  */
@@ -23,7 +23,7 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
       Comparator.comparing((String word) -> !word.equals("type"))
           .thenComparing(Comparator.naturalOrder());
 
-  /** What became of a thing. */
+  /** What became of an object. */
   public enum Change {
     ADDED,
     REMOVED,

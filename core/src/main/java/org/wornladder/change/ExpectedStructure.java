@@ -16,10 +16,10 @@ public final class ExpectedStructure {
 
   /**
    * Lays what a run changed on what was expected before it. What the run did not touch stays as
-   * expected, whatever stands there: a change by hand remains a difference.
+   * expected, whatever is there: a change by hand remains a difference.
    *
-   * @param before what stood there before the run
-   * @param after what stands there after it
+   * @param before what was there before the run
+   * @param after what is there after it
    */
   public static Snapshot after(Snapshot expected, Snapshot before, Snapshot after) {
     if (expected.elements().equals(before.elements())) {
@@ -28,7 +28,7 @@ public final class ExpectedStructure {
     return new Snapshot(merge(expected.elements(), before.elements(), after.elements()));
   }
 
-  /** In the order of what stands there now, then of what was expected. */
+  /** In the order of what is there now, then of what was expected. */
   private static List<Element> merge(
       List<Element> expected, List<Element> before, List<Element> after) {
     Map<Element.Key, Element> planned = Differences.byKey(expected);
@@ -68,7 +68,7 @@ public final class ExpectedStructure {
         facts.remove(change.word());
       }
     }
-    // The text that made a thing is known where the runs alone made it what it is.
+    // The text that made an object is known where the runs alone made it what it is.
     facts.remove(Element.TEXT);
     if (expected.meaning().equals(before.meaning())) {
       after.fact(Element.TEXT).ifPresent(text -> facts.put(Element.TEXT, text));

@@ -9,8 +9,8 @@ import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
 /**
- * The things that a project leaves to others: patterns such as {@code table:legacy_*} or {@code
- * column:grower.fax}, a kind and a name in which a star stands for any letters. What is part of an
+ * The objects that a project leaves to others: patterns such as {@code table:legacy_*} or {@code
+ * column:grower.fax}, a kind and a name in which a star means any letters. What is part of an
  * ignored table is ignored with it; {@code partition:*} means the partitions of tables.
  */
 public final class IgnoreFilter {

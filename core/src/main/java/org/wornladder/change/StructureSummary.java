@@ -10,12 +10,12 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
 
 /**
- * How many things of each kind two structures differ in.
+ * How many objects of each kind two structures differ in.
  *
  * @param counts one for each kind that differs; columns, keys and indexes of whole tables count too
  */
 public record StructureSummary(List<Count> counts) {
-  /** Things of one kind that came, went, or are there in both but not the same. */
+  /** Objects of one kind that came, went, or are there in both but not the same. */
   public record Count(Kind kind, int added, int removed, int changed) {
     private Count plus(Difference.Change change) {
       return switch (change) {

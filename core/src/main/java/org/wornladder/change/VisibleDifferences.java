@@ -49,7 +49,7 @@ public record VisibleDifferences(List<Difference> visible, List<Difference> unde
     return side.isEmpty() && unseen.contains(difference.kind());
   }
 
-  /** The kinds and names of things. */
+  /** The kinds and names of objects. */
   public static List<String> names(List<Difference> things) {
     return things.stream().map(Difference::words).toList();
   }

@@ -18,6 +18,6 @@ public enum Ability {
   LOCK_TIMEOUT,
   /** A limit on how long a statement runs. */
   STATEMENT_TIMEOUT,
-  /** The database works out a fingerprint of its structure, which need not be read then. */
+  /** The database computes a fingerprint of its structure, which need not be read then. */
   STRUCTURE_FINGERPRINT
 }

@@ -11,7 +11,7 @@ import org.wornladder.sql.Statement;
 
 /** One kind of database. Stateless; safe for use by several threads. */
 public interface Engine {
-  /** The name as it stands in files, in lower case. */
+  /** The name as it is in files, in lower case. */
   String name();
 
   /** Whether a URL, with its variables put in or not, is one of this engine's. */
@@ -30,7 +30,7 @@ public interface Engine {
   boolean joinsTransaction(Statement statement);
 
   /**
-   * Why a statement cannot stand in a rung: it would end the transaction, or have no effect or a
+   * Why a statement cannot are in a rung: it would end the transaction, or have no effect or a
    * harmful one in it. Empty if it can.
    */
   Optional<Objection> objection(Statement statement, boolean insideTransaction);
@@ -48,7 +48,7 @@ public interface Engine {
   }
 
   /**
-   * Makes a throw-away database that stands in for an environment.
+   * Makes a throw-away database that takes the place of an environment.
    *
    * @param server where it is made, for an engine that has servers
    * @throws UnreachableException if it cannot be made

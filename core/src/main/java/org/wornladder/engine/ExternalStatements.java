@@ -8,9 +8,9 @@ import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
- * Statements that reach out of their database, recognised by their first words.
+ * Statements that reach out of their database, recognised by their first keywords.
  *
- * @param things what lies outside, behind CREATE, ALTER, DROP, RENAME or COMMENT ON
+ * @param objects what lies outside, behind CREATE, ALTER, DROP, RENAME or COMMENT ON
  * @param longer the same for two words
  * @param grants whether every grant is kept outside of the database; where that is false, only a
  *     role that is granted to another is

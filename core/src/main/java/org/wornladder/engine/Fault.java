@@ -9,7 +9,7 @@ public record Fault(Kind kind, String words) {
   /** What kind of failure it is, as far as it changes what to do next. */
   public enum Kind {
     STATEMENT,
-    /** Somebody else held what was needed; the same again may do. */
+    /** Somebody else held what was needed; another attempt may do. */
     BUSY,
     /** The environment's own limit on how long a statement runs. */
     TIMEOUT,

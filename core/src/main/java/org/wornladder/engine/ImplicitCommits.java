@@ -9,7 +9,7 @@ import org.wornladder.sql.Statement;
 /**
  * Which statements are part of a transaction, for an engine where all others commit by themselves.
  *
- * @param joining the first words of those that change rows alone, or nothing
+ * @param joining the first keywords of those that change rows alone, or nothing
  */
 public record ImplicitCommits(Dialect dialect, Set<String> joining) {
   public boolean joins(Statement statement) {

@@ -190,7 +190,7 @@ public abstract class JdbcSession implements Session {
         + ")";
   }
 
-  /** What stands for a column's value in an insertion; one question mark is part of it. */
+  /** The placeholder of a column's value in an insertion; one question mark is part of it. */
   protected String place(String column) {
     return "?";
   }

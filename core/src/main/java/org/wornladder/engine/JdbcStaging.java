@@ -55,7 +55,7 @@ public abstract class JdbcStaging extends Staging {
 
   protected void loadEnds() throws SQLException {}
 
-  /** What stands for a value in the statement; one question mark is part of it. */
+  /** The placeholder of a value in the statement; one question mark is part of it. */
   protected String place(ValueKind kind) {
     return "?";
   }
@@ -103,7 +103,7 @@ public abstract class JdbcStaging extends Staging {
     return Optional.empty();
   }
 
-  /** Rows on their way. */
+  /** Rows in transit. */
   private final class Load {
     private final SeedRows rows;
     private final List<ValueKind> kinds;

@@ -19,7 +19,7 @@ public interface Pipeline {
   /** Starts to collect. */
   void start();
 
-  /** Collects a mark, whose time {@link Timing#marks} tells later. */
+  /** Collects a mark, whose time {@link Timing#marks} says later. */
   void mark();
 
   /**

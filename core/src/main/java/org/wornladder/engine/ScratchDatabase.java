@@ -6,12 +6,12 @@ import org.wornladder.project.Environment;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
-/** A throw-away database. Whoever asked for it closes it, and it is gone. */
+/** A throw-away database. Whoever asked for it closes it, which drops it. */
 public interface ScratchDatabase extends AutoCloseable {
   /** The table inside that proves whose it is; no part of its structure. */
   String PROOF = "ladder_scratch";
 
-  /** How to open it: everything else is as in the environment that it stands in for. */
+  /** How to open it: everything else is as in the environment whose place it takes. */
   Environment environment();
 
   /** Puts the proof into a database. */

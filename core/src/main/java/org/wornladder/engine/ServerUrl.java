@@ -90,7 +90,7 @@ public record ServerUrl(
     }
 
     private static String decoded(String text) {
-      // A plus sign stands for itself in a URI.
+      // A plus sign means itself in a URI.
       return URLDecoder.decode(text.replace("+", "%2B"), StandardCharsets.UTF_8);
     }
   }

@@ -53,7 +53,7 @@ public interface Session extends AutoCloseable {
 
   /**
    * Runs a statement. Inside a transaction it may reach the database only with what follows, up to
-   * the commit, and fail there; {@link #unfinished()} tells then that it was this one.
+   * the commit, and fail there; {@link #unfinished()} says then that it was this one.
    */
   void execute(Statement statement) throws SQLException;
 
@@ -74,7 +74,7 @@ public interface Session extends AutoCloseable {
   /**
    * Adds a row to one of the tool's own tables, in the open transaction. It may reach the database
    * only with the commit. Fails if the database's own id of this session is not {@link #id()} any
-   * more, where the engine can tell.
+   * more, where the engine can say.
    *
    * @param values numbers and texts, none of them null
    */
@@ -90,7 +90,7 @@ public interface Session extends AutoCloseable {
   /** How rows are brought into this database. */
   Staging staging();
 
-  /** Puts back what a script may have changed about the session. */
+  /** Restores what a script may have changed about the session. */
   void reset() throws SQLException;
 
   /**
@@ -102,7 +102,7 @@ public interface Session extends AutoCloseable {
   DatabaseLock lock(Duration wait, Consumer<String> onWait);
 
   /**
-   * What stands in the database, without the tables named.
+   * What is in the database, without the tables named.
    *
    * @param without the tool's own tables
    */
@@ -114,8 +114,8 @@ public interface Session extends AutoCloseable {
   }
 
   /**
-   * A fingerprint of all that the database answers when its structure is read, worked out by the
-   * database itself, which is sooner done than to tell it. The same one as that of a structure read
+   * A fingerprint of all that the database answers when its structure is read, computed by the
+   * database itself, which is sooner done than to say it. The same one as that of a structure read
    * before ({@link Schema#answers}): nothing has changed since.
    *
    * @param without as it was then
@@ -149,14 +149,14 @@ public interface Session extends AutoCloseable {
   boolean holds(String query) throws SQLException;
 
   /**
-   * The present state of a thing, so that two looks at it tell whether it changed between them:
+   * The present state of an object, so that two examines it say whether it changed between them:
    * {@link StatementTarget#MISSING}, or words and a checksum of its definition. Empty if the engine
-   * cannot tell.
+   * cannot say.
    */
   Optional<String> state(StatementTarget thing) throws SQLException;
 
   /**
-   * The statement that clears away what an interrupted one left of a thing; empty if nothing is
+   * The statement that clears away what an interrupted one left of an object; empty if nothing is
    * left.
    */
   Optional<String> clearing(StatementTarget thing) throws SQLException;

@@ -41,7 +41,7 @@ public final class SessionStatements {
 
   /**
    * The names of what a statement left in its session and what running it again would not bring
-   * back: variables that were worked out, a temporary table.
+   * back: variables that were computed, a temporary table.
    */
   public static List<String> left(Statement statement, Dialect dialect) {
     List<String> tokens = StatementWords.tokens(statement, dialect, TOKENS);

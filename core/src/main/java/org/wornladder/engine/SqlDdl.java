@@ -112,7 +112,7 @@ public abstract class SqlDdl implements Ddl {
   /** How a table is made. */
   protected abstract Creation table(Element table);
 
-  /** What a thing's own statement does not say: comments, states, owners. */
+  /** What an object's own statement does not say: comments, states, owners. */
   protected List<String> aside(Element element) {
     return List.of();
   }
@@ -138,7 +138,7 @@ public abstract class SqlDdl implements Ddl {
         .orElse(List.of());
   }
 
-  /** The statement that gives a thing its comment, or takes it away. */
+  /** The statement that gives an object its comment, or takes it away. */
   protected final String commenting(String thing, Optional<String> words) {
     return "COMMENT ON " + thing + " IS " + words.map(this::text).orElse("NULL");
   }
@@ -272,7 +272,7 @@ public abstract class SqlDdl implements Ddl {
     return creation.make().isEmpty() ? Optional.empty() : Optional.of(creation.all());
   }
 
-  /** A thing in the place of another one of its name. */
+  /** An object in the place of another one of its name. */
   protected Optional<List<String>> replacement(Element before, Element after) {
     Optional<String> drop = drop(before);
     Creation creation = create(after);
@@ -288,7 +288,7 @@ public abstract class SqlDdl implements Ddl {
   /** What is said of a table as a whole; empty where it cannot be changed in place. */
   protected abstract Optional<List<String>> tableChange(Difference difference);
 
-  /** The statement that takes a thing away that stands alone; empty if there is none. */
+  /** The statement that drops an object that belongs to no table; empty if there is none. */
   protected Optional<String> drop(Element element) {
     return Optional.of("DROP " + sqlWord(element.kind()) + " " + quoted(element.name()));
   }

@@ -17,9 +17,9 @@ import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
 
 /**
- * Rows on their way into a database: taken into a temporary table, compared there with what stands
- * in the real one, and written, each by one statement for all rows. In these statements the real
- * table is {@code t} and the temporary one {@code s}.
+ * Rows on their way into a database: taken into a temporary table, compared there with those in the
+ * real one, and written, each by one statement for all rows. In these statements the real table is
+ * {@code t} and the temporary one {@code s}.
  */
 public abstract class Staging {
   /** The column that has the position of a row in its file. */
@@ -121,7 +121,7 @@ public abstract class Staging {
       throws SQLException;
 
   /**
-   * What makes of a file's text, and of what {@link #hash} finds, one form that tells whether they
+   * What makes of a file's text, and of what {@link #hash} finds, one form that says whether they
    * are the same value, as far as that can be known without the database; empty if they are that as
    * they stand.
    */
@@ -186,7 +186,7 @@ public abstract class Staging {
     return "NOT (" + String.join(" AND ", parts) + ")";
   }
 
-  /** {@code FROM} the stage and what stands in the real table for its rows. */
+  /** {@code FROM} the stage and what is in the real table for its rows. */
   public final String joined(StagingTable stage) {
     return " FROM "
         + staged(stage)

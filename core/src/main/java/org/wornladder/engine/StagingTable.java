@@ -5,7 +5,7 @@ import java.util.List;
 import org.wornladder.schema.Column;
 
 /**
- * A temporary table for rows that shall stand in a real one.
+ * A temporary table for rows that are to be written to a real one.
  *
  * @param name its own name, without a schema
  * @param table the real table, as the structure names it
@@ -31,7 +31,7 @@ public record StagingTable(
     key = List.copyOf(key);
   }
 
-  /** All its columns but the one that says where a row stands. */
+  /** All its columns but the one that says where a row is. */
   public List<Part> all() {
     List<Part> all = new ArrayList<>(columns);
     all.addAll(resolved);

@@ -1,7 +1,7 @@
 package org.wornladder.engine;
 
 /**
- * The one thing that a statement makes, changes or drops.
+ * The one object that a statement makes, changes or drops.
  *
  * @param name its own
  * @param table the table of an index or a trigger, if the statement names it
@@ -49,10 +49,10 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
     }
   }
 
-  /** The state of a thing that is not there, as {@link Session#state} writes it. */
+  /** The state of an object that is not there, as {@link Session#state} writes it. */
   public static final String MISSING = "missing";
 
-  /** The thing as a person would name it. */
+  /** The object as a person would name it. */
   public String shown() {
     return kind.word() + " " + name.text();
   }

@@ -10,7 +10,7 @@ import org.wornladder.engine.StatementTarget.Name;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
-/** Reads off a statement what it leaves behind, as far as its first words say so. */
+/** Reads off a statement what it leaves behind, as far as its first keywords say so. */
 public final class StatementTargets {
   /** Enough for every word between the verb and the name. */
   private static final int TOKENS = 24;

@@ -20,7 +20,7 @@ public final class StatementWords {
     return words;
   }
 
-  /** The first tokens that count, as they stand. */
+  /** The first tokens that count, as they are. */
   public static List<String> tokens(Statement statement, Dialect dialect, int count) {
     List<String> tokens = new ArrayList<>();
     String text = statement.text();

@@ -8,7 +8,7 @@ package org.wornladder.engine;
  * @param word for plain texts of at most 64 characters
  * @param text for texts of a line
  * @param script for texts of any length
- * @param options what stands behind the table's closing parenthesis; may be empty
+ * @param options what comes after the table's closing parenthesis; may be empty
  */
 public record StorageTypes(
     String number, String small, String word, String text, String script, String options) {}

@@ -164,7 +164,7 @@ public final class Values {
     return text.length();
   }
 
-  /** A moment with a zone as the same one in UTC, without it; another as it stands. */
+  /** A moment with a zone as the same one in UTC, without it; another as it is. */
   public static String withoutZone(String text) throws BadValueException {
     checkMoment(text);
     int zone = zone(text);

@@ -279,7 +279,7 @@ public final class ApplyPlanner {
             Advice.of(Advice.Code.ROLL_BACK_ABSENT, environment.name())));
   }
 
-  /** For each standing script, the last waiting rung that lifts it: there it is put back. */
+  /** For each standing script, the last waiting rung that lifts it: there it is restored. */
   private static Map<String, Integer> lastLift(List<Rung> waiting) {
     Map<String, Integer> last = new HashMap<>();
     for (int i = 0; i < waiting.size(); i++) {

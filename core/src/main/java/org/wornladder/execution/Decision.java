@@ -12,7 +12,7 @@ public sealed interface Decision {
   record PassOver(String reason) implements Decision {}
 
   /**
-   * Its conditions are looked at when its turn comes, since an earlier rung may make them true.
+   * Its conditions are examined when its turn comes, since an earlier rung may make them true.
    *
    * @param passes whether it is passed over if one fails; otherwise the run stops
    */

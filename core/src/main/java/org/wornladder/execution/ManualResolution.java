@@ -46,7 +46,7 @@ public final class ManualResolution {
   /**
    * Writes the verdict into the journal.
    *
-   * @param because why, in a person's words; it stands in the journal
+   * @param because why, in a person's words; it is in the journal
    * @throws RefusedException if there is nothing of the kind to settle
    */
   public void settle(long number, Verdict verdict, String because, History history) {

@@ -25,7 +25,7 @@ import org.wornladder.sql.Statement;
 /**
  * Runs a way statement by statement, each on the record. A statement that can be part of a
  * transaction commits together with its closing entry, so it is never in doubt; before any other
- * one an entry says what stood there, and another one after it says that it is done.
+ * one an entry says what was there, and another one after it says that it is done.
  */
 final class NonTransactionalRunner {
   private final Engine engine;
@@ -171,7 +171,7 @@ final class NonTransactionalRunner {
     }
   }
 
-  /** What clears away a thing that an attempt made half, and that was not there before. */
+  /** What clears away an object that an attempt made half, and that was not there before. */
   private Optional<String> halfMade(Optional<StatementTarget> thing, Optional<String> before)
       throws SQLException {
     return thing.isPresent() && before.filter(StatementTarget.MISSING::equals).isPresent()

@@ -124,7 +124,7 @@ public final class RollbackPlanner {
     }
   }
 
-  /** A rung that came up half way can be taken down where every statement drops one thing. */
+  /** A rung that came up half way can be taken down where every statement drops one object. */
   private void checkHalfWay(String label, List<Statement> statements) {
     boolean drops =
         statements.stream()

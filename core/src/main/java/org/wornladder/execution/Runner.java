@@ -355,7 +355,7 @@ public final class Runner {
     }
     long elapsed = (System.nanoTime() - start) / 1_000_000;
     journal.append(eventOf(rung), rung.subject(), EntryDetails.elapsed(elapsed));
-    // After the rung's entry: a roll-back takes down what stands behind it in the journal.
+    // After the rung's entry: a roll-back takes down what comes after it in the journal.
     for (StandingAction action : rung.putBackAfter()) {
       standing(rung, action);
     }
@@ -418,7 +418,7 @@ public final class Runner {
     for (Statement statement : action.statements()) {
       execute(step, statement);
     }
-    // Taking down for a moment is no entry, unless nothing is put back in its place.
+    // Taking down for a moment is no entry, unless nothing is restored in its place.
     boolean putBack = step instanceof Step.OfRung rung && isPutBack(rung, action.name());
     boolean lifted = step instanceof Step.OfRung && action.direction() == Direction.DOWN;
     if (action.recorded() || (lifted && !putBack)) {

@@ -21,7 +21,7 @@ import org.wornladder.sql.Splitter;
 import org.wornladder.sql.SqlTextException;
 import org.wornladder.sql.Statement;
 
-/** Makes a script's way ready for one environment: values put in, split, and looked over. */
+/** Makes a script's way ready for one environment: values put in, split, and checked. */
 public final class ScriptPreparation {
   private final Engine engine;
   private final Environment environment;
@@ -34,7 +34,7 @@ public final class ScriptPreparation {
   /**
    * The statements of a way; none if the script has no such way for this engine.
    *
-   * @throws ProjectException if the text cannot be read, or a statement cannot stand in it
+   * @throws ProjectException if the text cannot be read, or a statement cannot are in it
    */
   public List<Statement> statements(Script script, Direction direction) {
     Optional<Section> section = script.section(direction, engine.name());
@@ -73,7 +73,7 @@ public final class ScriptPreparation {
 
   /**
    * The fingerprint of a standing script and of the values it uses. A secret does not count: not
-   * even its hash may stand in a journal.
+   * even its hash may are in a journal.
    */
   public String standingFingerprint(Script script) {
     Fingerprint fingerprint = new Fingerprint();

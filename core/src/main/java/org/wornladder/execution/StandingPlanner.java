@@ -31,7 +31,7 @@ final class StandingPlanner {
   private final ScriptPreparation preparation;
   private final Engine engine;
 
-  /** What stands in the database as the plan goes on, by name: the fingerprint of the last run. */
+  /** What is in the database as the plan goes on, by name: the fingerprint of the last run. */
   private final Map<String, String> inPlace = new LinkedHashMap<>();
 
   private final Map<String, String> texts = new LinkedHashMap<>();
@@ -70,7 +70,7 @@ final class StandingPlanner {
     return actions;
   }
 
-  /** Puts back what was lifted, as the files now say it. */
+  /** Restores what was lifted, as the files now say it. */
   List<StandingAction> putBack(List<String> names, boolean certain) {
     List<StandingAction> actions = new ArrayList<>();
     if (names.isEmpty()) {
@@ -91,7 +91,7 @@ final class StandingPlanner {
   }
 
   /**
-   * Takes down what ran after an entry, the newest first: it may stand on what is taken back next.
+   * Takes down what ran after an entry, the newest first: it may depend on what is taken back next.
    * What has no way down stays.
    */
   Optional<Step.OfStanding> takeDownAfter(History history, long entryNumber, String reason) {
@@ -109,7 +109,7 @@ final class StandingPlanner {
     return actions.isEmpty() ? Optional.empty() : Optional.of(new Step.OfStanding(actions));
   }
 
-  /** Puts back what was in place before an entry and is not now, as the journal has it. */
+  /** Restores what was in place before an entry and is not now, as the journal has it. */
   Optional<Step.OfStanding> putBackAsBefore(History history, long entryNumber) {
     List<StandingAction> actions = new ArrayList<>();
     for (Entry entry : history.standingBefore(entryNumber)) {
@@ -129,7 +129,7 @@ final class StandingPlanner {
     return actions.isEmpty() ? Optional.empty() : Optional.of(new Step.OfStanding(actions));
   }
 
-  /** Puts back what a way down lifted, as it was. */
+  /** Restores what a way down lifted, as it was. */
   List<StandingAction> putBackSame(List<StandingAction> lifted) {
     List<StandingAction> actions = new ArrayList<>();
     for (StandingAction down : lifted) {

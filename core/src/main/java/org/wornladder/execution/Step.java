@@ -27,7 +27,7 @@ public sealed interface Step {
    * @param skipsMissing whether a statement that drops what is not there is left out: for the way
    *     down of a rung that came up half way
    * @param liftedBefore standing scripts taken down before it
-   * @param putBackAfter standing scripts put back after it, if they were taken down
+   * @param putBackAfter standing scripts restored after it, if they were taken down
    * @param oneWay why there is no way back; empty if there is one
    */
   record OfRung(
@@ -108,7 +108,7 @@ public sealed interface Step {
    * A standing script's way up or down.
    *
    * @param reason why, in a few words
-   * @param recorded whether the journal hears of it; taking down for a moment is not recorded
+   * @param recorded whether the journal records it; taking down for a moment is not recorded
    */
   record StandingAction(
       String name,

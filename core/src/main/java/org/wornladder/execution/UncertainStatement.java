@@ -16,7 +16,7 @@ public record UncertainStatement(
   public enum Found {
     DONE,
     NOT_DONE,
-    /** They do not tell: a person must. */
+    /** They do not say: a person must. */
     OPEN
   }
 

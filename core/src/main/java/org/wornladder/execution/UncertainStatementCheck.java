@@ -19,11 +19,11 @@ import org.wornladder.project.Script;
 import org.wornladder.sql.Statement;
 
 /**
- * Asks the database about the statements in doubt. Whoever plans a change holds the lock, so the
- * session that ran them has ended: the lock goes with it, and not before.
+ * Asks the database about the statements in doubt. A caller that plans a change holds the lock, so
+ * the session that ran them has ended: the lock goes with it, and not before.
  */
 public final class UncertainStatementCheck {
-  /** What stands before the state of a thing in the entry ahead of a statement. */
+  /** What comes before the state of an object in the entry ahead of a statement. */
   static final String BEFORE = "before: ";
 
   private final PlanningContext basis;
@@ -65,7 +65,7 @@ public final class UncertainStatementCheck {
         });
   }
 
-  /** Whether the last attempt at a statement found its thing missing. */
+  /** Whether the last attempt at a statement found its object missing. */
   private boolean wasMissing(long rung, int statement) {
     String before = "";
     for (Entry entry : basis.history().entries()) {

@@ -7,7 +7,7 @@ import java.util.Optional;
 /** What an entry of the journal says happened. */
 public enum Event {
   APPLIED("applied"),
-  /** It stood there before the ladder did, or a hand made it, and is on record from here on. */
+  /** It was there before the ladder did, or a hand made it, and is on record from here on. */
   ADOPTED("adopted"),
   PASSED_OVER("passed-over"),
   FAILED("failed"),
@@ -53,7 +53,7 @@ public enum Event {
     this.word = word;
   }
 
-  /** The word that stands in the journal. */
+  /** The word that is in the journal. */
   public String word() {
     return word;
   }

@@ -17,7 +17,7 @@ import org.wornladder.journal.RungRecord.Way;
  * @param rungs by number
  * @param standing the last run of each standing script that is in place, in the order of their
  *     runs; one that began and did not end is among them
- * @param broken where the chain of hashes breaks; empty if it holds or was not looked at
+ * @param broken where the chain of hashes breaks; empty if it holds or was not examined
  */
 public record History(
     List<Entry> entries,

@@ -17,8 +17,8 @@ import org.wornladder.project.Condition;
 import org.wornladder.sql.Place;
 
 /**
- * The journal of one database: reads it, and adds to it. Whoever adds holds the database's lock and
- * the transaction.
+ * The journal of one database: reads it, and adds to it. A caller that adds holds the database's
+ * lock and the transaction.
  */
 public final class Journal {
   private static final String GLANCED =

@@ -17,7 +17,7 @@ import org.wornladder.sql.Statement;
 
 /**
  * The structures that one database was seen to have, and was expected to have, each content kept
- * once. Whoever adds holds the database's lock.
+ * once. A caller that adds holds the database's lock.
  */
 public final class Snapshots {
   private static final List<String> COLUMNS =
@@ -25,7 +25,7 @@ public final class Snapshots {
 
   /** What a structure was. */
   private enum Moment {
-    /** What stood there before a run; the run has not ended if nothing follows. */
+    /** What was there before a run; the run has not ended if nothing follows. */
     BEFORE("before"),
     /** What the history says should stand, after a run. */
     EXPECTED("expected"),
@@ -74,7 +74,7 @@ public final class Snapshots {
    * What the history says should stand now. If a run did not come to its end, what it changed until
    * then counts as its work.
    *
-   * @param live what stands there
+   * @param live what is there
    * @return empty if no run kept a snapshot, or another version wrote the last one
    */
   public Optional<Snapshot> expected(Last last, Snapshot live) throws SQLException {
@@ -96,8 +96,8 @@ public final class Snapshots {
   /**
    * What was kept last, by its fingerprints.
    *
-   * @param expected what should stand there; empty if no run kept it
-   * @param began what stood there before a run that did not come to its end; empty if there is none
+   * @param expected what should be there; empty if no run kept it
+   * @param began what was there before a run that did not come to its end; empty if there is none
    * @param catalogFingerprint the database's own fingerprint of the structure, where it has one
    */
   public record Last(
@@ -134,13 +134,13 @@ public final class Snapshots {
     return new Last(expected, began, catalogFingerprint);
   }
 
-  /** Keeps what stands there before a run. */
+  /** Keeps what is there before a run. */
   public void saveBefore(Snapshot live, long entry) throws SQLException {
     keep(Moment.BEFORE, live, Optional.empty(), entry);
   }
 
   /**
-   * Keeps what should stand there from now on, and so ends a run.
+   * Keeps what should be there from now on, and so ends a run.
    *
    * @param catalogFingerprint the database's own fingerprint of the structure, if the expected
    *     structure is there
@@ -187,7 +187,7 @@ public final class Snapshots {
   /**
    * Where a snapshot comes.
    *
-   * @param holdsContent whether its content stands in the table already
+   * @param holdsContent whether its content is in the table already
    */
   private record Row(long number, boolean holdsContent) {
     static final Row FIRST = new Row(1, false);

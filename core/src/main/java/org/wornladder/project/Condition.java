@@ -16,7 +16,7 @@ public sealed interface Condition {
   /**
    * Something is there, or is missing.
    *
-   * @param table the table of a column; otherwise the thing's own name
+   * @param table the table of a column; otherwise the object's own name
    * @param column the column's name; empty for all other kinds
    */
   record Presence(Kind kind, String table, String column, boolean present, String text)

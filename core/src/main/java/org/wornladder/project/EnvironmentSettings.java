@@ -7,7 +7,7 @@ import java.util.Optional;
 import org.wornladder.sql.Place;
 
 /**
- * One environment as it stands in {@code ladder.yaml}, before variables are read.
+ * One environment as it is in {@code ladder.yaml}, before variables are read.
  *
  * @param lateAllowed whether a rung may run although a higher number already ran there
  * @param foreignKeys whether foreign keys are enforced where the engine leaves it to the connection

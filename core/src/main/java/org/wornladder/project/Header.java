@@ -9,7 +9,7 @@ import java.util.Optional;
  * @param about what it is for; empty where the file does not say
  * @param passes whether it is passed over when a condition fails; otherwise the run stops
  * @param onlyIn the environments it is for; empty for all
- * @param lifts standing scripts that are taken down before it and put back after it
+ * @param lifts standing scripts that are taken down before it and restored after it
  * @param needs standing scripts that must run before this one
  * @param always whether a standing script runs every time
  * @param steering the directives that steer a run, in one settled form, for the fingerprint

@@ -10,7 +10,7 @@ import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /**
- * What stands in a new rung.
+ * What is in a new rung.
  *
  * @param up statements with their end marks; none for an empty rung
  * @param down likewise; none if no way down can be written
@@ -28,7 +28,7 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
 
   /**
    * Statements that came out of a database, as a rung's lines: with their end marks, and with what
-   * would be a value's place or a directive kept as it stands.
+   * would be a value's place or a directive kept as it is.
    */
   public static List<String> lines(List<String> statements) {
     List<String> lines = new ArrayList<>();

@@ -68,7 +68,7 @@ public record Sample(
     /** Times that follow each other, in UTC. */
     record Times(LocalDateTime first, Duration every) implements Maker {}
 
-    /** {@code #} for a digit, {@code ?} for a letter; all else as it stands. */
+    /** {@code #} for a digit, {@code ?} for a letter; all else as it is. */
     record Pattern(String text) implements Maker {}
 
     /** A value that a column of a table has. */

@@ -21,7 +21,7 @@ public final class SchemaWriter {
    * One object's text.
    *
    * @param folder its kind's
-   * @param name its own; several of one name stand in one file
+   * @param name its own; several of one name are in one file
    */
   public record Declared(String folder, String name, String text) {}
 

@@ -62,8 +62,8 @@ public record Script(
   }
 
   /**
-   * The hash of the way up as it stands, layout and all: where it is the same, so is the meaning,
-   * and the tokens need not be read. It also outlives a change in how tokens are read.
+   * The hash of the way up as it is, layout and all: where it is the same, so is the meaning, and
+   * the tokens need not be read. It also outlives a change in how tokens are read.
    */
   public String upText() {
     StringBuilder text = new StringBuilder();

@@ -14,7 +14,7 @@ import org.wornladder.sql.SqlTextException;
 
 /** Reads the directives and sections of a rung or standing script. */
 public final class ScriptParser {
-  /** What is read, which decides the directives that may stand in it. */
+  /** What is read, which decides the directives that may are in it. */
   public enum Form {
     RUNG("about", "run", "when", "when-sql", "otherwise", "only-in", "lifts"),
     STANDING("about", "needs", "always", "only-in"),
@@ -138,7 +138,7 @@ public final class ScriptParser {
       return false;
     }
     if (Character.isLetter(block.charAt(first))) {
-      // What nearly all blocks begin with; the rest is looked at token by token.
+      // What nearly all blocks begin with; the rest is examined token by token.
       return true;
     }
     try {
@@ -186,7 +186,7 @@ public final class ScriptParser {
   private boolean isTwice(String name, Place place) {
     Place before = seen.putIfAbsent(name, place);
     if (before != null) {
-      String found = "'" + name + "' stands twice; first on line " + before.line();
+      String found = "'" + name + "' occurs twice; first on line " + before.line();
       problems.error(place, found, "keep one of them");
     }
     return before != null;

@@ -4,7 +4,7 @@ import java.util.List;
 import org.wornladder.sql.Place;
 
 /**
- * An entry under {@code seeds:} in the settings: what shall stand in a table, or a script that says
+ * An entry under {@code seeds:} in the settings: what should be in a table, or a script that says
  * what rows cannot.
  *
  * @param place where the entry stands
@@ -12,7 +12,7 @@ import org.wornladder.sql.Place;
  * @param table the table's name; empty for a script
  * @param file relative to the project
  * @param key the columns by which rows are found; empty for the primary key
- * @param update whether rows that stand there take on what the file says
+ * @param update whether rows that are there take on what the file says
  * @param delete whether rows that the file does not have are deleted
  * @param onlyIn the environments that it is for; empty for all
  */
@@ -25,7 +25,7 @@ public record Seed(
     boolean update,
     boolean delete,
     List<String> onlyIn) {
-  /** The folder that seeds stand in. */
+  /** The folder that seeds are in. */
   public static final String FOLDER = "seeds";
 
   /** How a seed is written. */

@@ -12,7 +12,7 @@ final class SeedHeader {
   /**
    * The names as a list.
    *
-   * @throws ProjectException if one is empty, or stands twice
+   * @throws ProjectException if one is empty, or occurs twice
    */
   static List<String> check(Place place, String... names) {
     List<String> columns = new ArrayList<>();
@@ -24,7 +24,7 @@ final class SeedHeader {
             "the first line names the table's columns");
       }
       if (columns.contains(name)) {
-        throw ProjectException.of(place, "column " + name + " stands twice", "keep one of them");
+        throw ProjectException.of(place, "column " + name + " occurs twice", "keep one of them");
       }
       columns.add(name);
     }

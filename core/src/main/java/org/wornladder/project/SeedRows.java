@@ -12,7 +12,7 @@ public interface SeedRows {
   /** Where a row stands, by its position. */
   Place place(long position);
 
-  /** The place of what stands before all rows, such as the names of the columns. */
+  /** The place of what comes before all rows, such as the names of the columns. */
   Place header();
 
   /** SHA-256 of the file, as 64 hexadecimal digits. */

@@ -8,7 +8,7 @@ import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 
 /**
- * Puts values into the text of a section: {@code @{name}} as it stands, {@code @{name:text}} as an
+ * Puts values into the text of a section: {@code @{name}} as it is, {@code @{name:text}} as an
  * SQL string, {@code @{name:ident}} as a name; {@code @@{} gives {@code @{}}.
  *
  * @param text the section with its values put in

@@ -2,9 +2,9 @@ package org.wornladder.project;
 
 import org.wornladder.sql.Place;
 
-/** A setting as it is written, in which {@code ${NAME}} stands for a variable. */
+/** A setting as it is written, in which {@code ${NAME}} means a variable. */
 public record Template(String text, Place place) {
-  /** Whether a variable stands in it; what comes out of one is a secret. */
+  /** Whether a variable is in it; what comes out of one is a secret. */
   public boolean hasVariable() {
     return text.contains("${");
   }

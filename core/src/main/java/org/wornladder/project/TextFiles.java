@@ -94,7 +94,7 @@ final class TextFiles {
   }
 
   /**
-   * The text of a file, as it stands; empty, with a problem collected, if it cannot be used.
+   * The text of a file, as it is; empty, with a problem collected, if it cannot be used.
    *
    * @param file the file's path relative to the project
    */

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Passwords that stand in a URL: behind the user, or as a parameter. */
+/** Passwords that are in a URL: behind the user, or as a parameter. */
 final class UrlSecrets {
   private static final Pattern PASSWORD =
       Pattern.compile(
@@ -16,7 +16,7 @@ final class UrlSecrets {
 
   private UrlSecrets() {}
 
-  /** Each as it stands there, and as it is meant. */
+  /** Each as it is there, and as it is meant. */
   static List<String> in(String url) {
     List<String> secrets = new ArrayList<>();
     Matcher matcher = PASSWORD.matcher(url);

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Map;
 import org.wornladder.sql.Place;
 
-/** A piece of YAML with the place where it stands. */
+/** A piece of YAML with the place where it is. */
 sealed interface YamlNode {
   Place place();
 

@@ -7,9 +7,9 @@ import java.util.Optional;
 /**
  * A column.
  *
- * @param type in the engine's canonical words; may be empty where the engine allows it
+ * @param type in the engine's canonical form; may be empty where the engine allows it
  * @param defaultValue the expression, as the engine prints it
- * @param more what else there is, by word: {@code identity}, {@code generated}, {@code collation},
+ * @param more what else there is, by name: {@code identity}, {@code generated}, {@code collation},
  *     {@code comment}; without what is not set
  */
 public record Column(

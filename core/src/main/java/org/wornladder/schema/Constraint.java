@@ -9,8 +9,7 @@ import java.util.Optional;
  *
  * @param name empty if the engine invented it
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
- * @param definition what it demands, in the engine's canonical words, such as {@code (code,
- *     season)}
+ * @param definition what it demands, in the engine's canonical form, such as {@code (code, season)}
  * @param comment empty if it has none
  */
 public record Constraint(

@@ -9,26 +9,26 @@ import java.util.TreeMap;
 /**
  * An object in a database as plain facts, in which structures of any two engines can be compared.
  *
- * @param name what tells it from others of its kind in the same place; a thing whose name nobody
- *     chose is identified by what it is made of
- * @param facts by word, in the words' order; one that is not set is not there
+ * @param name what distinguishes it from others of its kind in the same place; an object whose name
+ *     nobody chose is identified by what it is made of
+ * @param facts by name, in the order of their names; one that is not set is not there
  * @param parts columns in the table's order, then the rest by kind and name
  */
 public record Element(Kind kind, String name, Map<String, String> facts, List<Element> parts) {
-  /** The word of the fact that is the statement, or what it demands. */
+  /** The fact that is the defining statement, or what a constraint demands. */
   public static final String DEFINITION = "definition";
 
-  /** The word of the fact that names the table it belongs to. */
+  /** The fact that names the table it belongs to. */
   public static final String TABLE = "table";
 
   /**
-   * The word of a fact that does not count when structures are compared: the text that made it,
+   * The name of a fact that does not count when structures are compared: the text that made it,
    * where an engine keeps that.
    */
   public static final String TEXT = "text";
 
   /**
-   * The word of a fact that does not count when structures are compared: the name that the engine
+   * The name of a fact that does not count when structures are compared: the name that the engine
    * gave to what nobody named.
    */
   public static final String GENERATED_NAME = "known as";
@@ -78,7 +78,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return hidden;
   }
 
-  /** Whether it is there, but what it is may not be read by who asked. */
+  /** Whether it is there, but what it is may not be read by the user who asked. */
   public boolean isHidden() {
     return switch (kind) {
       case VIEW, MATERIALISED_VIEW, FUNCTION, PROCEDURE, TRIGGER, EVENT ->
@@ -93,7 +93,7 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     return parts.stream().filter(part -> part.kind() == wanted).toList();
   }
 
-  /** What tells it from all others in its place. */
+  /** What distinguishes it from all others in its place. */
   public Key key() {
     return new Key(kind, name);
   }

@@ -32,7 +32,7 @@ public record ForeignKey(
   public static final String ON_UPDATE = "on update";
   public static final String ON_DELETE = "on delete";
 
-  /** The word for an action that who asked may not see. */
+  /** The word for an action that the user who asked may not see. */
   public static final String NOT_READABLE = "not readable";
 
   public static final String MORE = "more";

@@ -9,7 +9,7 @@ import java.util.Map;
  * @param columns in index order; an expression stands as {@code (expression)}
  * @param fromConstraint whether a primary key or unique constraint made it
  * @param unnamed whether the engine seems to have invented the name
- * @param definition all that is to be said of it, in the engine's canonical words
+ * @param definition all that is to be said of it, in the engine's canonical form
  * @param comment empty if it has none
  */
 public record Index(

@@ -2,7 +2,7 @@ package org.wornladder.schema;
 
 import java.util.Optional;
 
-/** What a thing in a database is, in the order in which a structure lists them. */
+/** What an object in a database is, in the order in which a structure lists them. */
 public enum Kind {
   SCHEMA("schema", "schemas"),
   EXTENSION("extension", "extensions"),
@@ -26,9 +26,9 @@ public enum Kind {
   AGGREGATE("aggregate", "aggregates"),
   TRIGGER("trigger", "triggers"),
   EVENT("event", "events"),
-  /** Whose a thing is. Compared only when that is asked for. */
+  /** Whose an object is. Compared only when that is asked for. */
   OWNER("owner", "owners"),
-  /** Who may do what with a thing. Compared only when that is asked for. */
+  /** Who may do what with an object. Compared only when that is asked for. */
   GRANT("grant", "grants"),
   /** There, and named, but its definition is not read. */
   OTHER("other object", "other objects");

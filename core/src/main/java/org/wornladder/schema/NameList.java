@@ -6,7 +6,7 @@ import org.wornladder.sql.Quoting;
 
 /**
  * Names as one text and back: parted by a comma and a blank; a name with anything but letters,
- * digits and underscores stands in double quotes, those inside it doubled. No patterns: a short run
+ * digits and underscores is in double quotes, those inside it doubled. No patterns: a short run
  * would wait for them to be built.
  */
 public final class NameList {
@@ -25,7 +25,7 @@ public final class NameList {
     return String.join(BETWEEN, written);
   }
 
-  /** The names that stand in the first parentheses of a text; none if it begins otherwise. */
+  /** The names that are in the first parentheses of a text; none if it begins otherwise. */
   public static List<String> inParentheses(String text) {
     List<String> names = new ArrayList<>();
     int at = 1;

@@ -6,13 +6,13 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * What stands in a database, without the tool's own tables.
+ * What is in a database, without the tool's own tables.
  *
  * @param tables by name
  * @param objects everything else, by kind and name
- * @param unseen the kinds of things of which who asked may not see all that are there
- * @param catalogFingerprint the fingerprint by which the database tells later that this is what
- *     stands there; empty if it was not wanted, or cannot be
+ * @param unseen the kinds of objects of which the user who asked may not see all that are there
+ * @param catalogFingerprint the fingerprint by which the database says later that this is what is
+ *     there; empty if it was not wanted, or cannot be
  */
 public record Schema(
     List<Table> tables,
@@ -32,7 +32,7 @@ public record Schema(
     this(tables, objects, Set.of());
   }
 
-  /** One that the database does not tell of by a fingerprint. */
+  /** One that the database does not say of by a fingerprint. */
   public Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen) {
     this(tables, objects, unseen, Optional.empty());
   }

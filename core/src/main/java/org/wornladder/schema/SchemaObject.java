@@ -7,10 +7,10 @@ import java.util.Map;
  * An object that one definition describes: a view, a routine, a trigger, a type, a sequence.
  *
  * @param name with the arguments where the engine allows several of one name
- * @param table the table it belongs to; empty if it stands alone
- * @param definition the statement that makes it, in the engine's canonical words; empty where the
+ * @param table the table it belongs to; empty if it has none
+ * @param definition the statement that makes it, in the engine's canonical form; empty where the
  *     engine's catalogue is not read that far
- * @param more what that statement does not say, by word, such as {@code comment}
+ * @param more what that statement does not say, by name, such as {@code comment}
  */
 public record SchemaObject(
     Kind kind, String name, String table, String definition, Map<String, String> more) {

@@ -10,8 +10,8 @@ import org.wornladder.sql.Fingerprint;
  * A database's structure as data, at one moment: equal structures are equal snapshots.
  *
  * @param elements by kind and name
- * @param unseen the kinds of things of which who asked may not see all that are there; no part of
- *     what is kept
+ * @param unseen the kinds of objects of which the user who asked may not see all that are there; no
+ *     part of what is kept
  */
 public record Snapshot(List<Element> elements, Set<Kind> unseen) {
   /** By kind, then by name. */
@@ -31,8 +31,8 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
   }
 
   /**
-   * The kinds of things of which who asked may not see all, in words such as {@code events}, in the
-   * order in which a structure lists them; without owners and grants.
+   * The kinds of objects of which the user who asked may not see all, in words such as {@code
+   * events}, in the order in which a structure lists them; without owners and grants.
    */
   public List<String> unseenKinds() {
     return unseen.stream().filter(kind -> !kind.isRight()).sorted().map(Kind::plural).toList();

@@ -10,10 +10,10 @@ import java.util.Optional;
  *
  * @param columns in the table's own order
  * @param primaryKey its columns in key order; empty if it has none
- * @param keyMore what else is said of the primary key, by word: {@code name} if one was chosen,
+ * @param keyMore what else is said of the primary key, by name: {@code name} if one was chosen,
  *     {@code definition} if it is more than its columns
  * @param indexes by name
- * @param options what is said of the table as a whole, by word, such as {@code comment} or {@code
+ * @param options what is said of the table as a whole, by name, such as {@code comment} or {@code
  *     strict}
  * @param definition the engine's own statement for it; empty where the engine keeps none
  */

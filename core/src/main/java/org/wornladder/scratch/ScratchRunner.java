@@ -67,7 +67,7 @@ public record ScratchRunner(ProjectContext project) {
     context.session().execute(new Statement(text, Place.of("scratch"), ""));
   }
 
-  /** The managed schemas that no rung makes: they stood there before the ladder did. */
+  /** The managed schemas that no rung makes: they was there before the ladder did. */
   private List<String> missingSchemas(EnvironmentContext context) {
     return context.environment().settings().schemas().stream()
         .filter(schema -> project.project().rungs().stream().noneMatch(rung -> makes(rung, schema)))

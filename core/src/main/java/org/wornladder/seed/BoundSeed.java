@@ -30,7 +30,7 @@ record BoundSeed(
     return stage.key();
   }
 
-  /** The columns that rows which stand there may take on. */
+  /** The columns that rows which are there may take on. */
   List<String> updated() {
     List<String> others = new ArrayList<>(columns);
     others.removeAll(key());

@@ -12,7 +12,7 @@ import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.sql.Place;
 
-/** Rows that are looked over as they pass: what must have a value has one, and keeps all of it. */
+/** Rows that are checked as they pass: what must have a value has one, and keeps all of it. */
 final class CheckedRows implements SeedRows {
   private static final Pattern DECIMAL =
       Pattern.compile("(?:numeric|decimal)\\(\\d+(?:,\\s*(\\d+))?\\)", Pattern.CASE_INSENSITIVE);

@@ -104,7 +104,7 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     }
   }
 
-  /** Whether rows that would be deleted are pointed to as things stand. */
+  /** Whether rows that would be deleted are pointed to as objects stand. */
   boolean arePointedTo(BoundSeed seed) throws SQLException {
     for (Table child : schema.tables()) {
       for (ForeignKey key : child.foreignKeys()) {

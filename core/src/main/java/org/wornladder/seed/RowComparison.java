@@ -11,7 +11,7 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.schema.Column;
 
-/** Lays the rows of a seed beside those of its table. */
+/** Compares the rows of a seed with those of its table. */
 final class RowComparison {
   private final Session session;
   private final Staging staging;

@@ -70,7 +70,7 @@ final class SampleRows implements SeedRows {
     return sample.columns().stream().map(Sample.Column::name).toList();
   }
 
-  /** Rows that are made have no line: their number tells them. */
+  /** Rows that are made have no line: their number says them. */
   @Override
   public Place place(long position) {
     return Place.of(sample.file() + ", row " + position);

@@ -18,7 +18,7 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Place;
 
-/** Lays a seed's columns beside its table's, and collects what does not fit. */
+/** Compares a seed's columns with its table's, and collects what does not fit. */
 final class SeedBinder {
   private final Schema schema;
   private final Staging staging;
@@ -53,7 +53,7 @@ final class SeedBinder {
   /**
    * A seed with its table; empty, with problems collected, if they do not fit.
    *
-   * @param number tells its stage from others
+   * @param number says its stage from others
    * @param complete whether new rows can be made of it
    */
   Optional<BoundSeed> bind(Seed seed, Table table, SeedRows rows, int number, boolean complete) {

@@ -78,7 +78,7 @@ public final class SeedPull {
     return write(seed, columns, query(table.orElseThrow(), columns, bound), texts(bound));
   }
 
-  /** The rows of the file as they stand, by position; none of a file that is very large. */
+  /** The rows of the file as they are, by position; none of a file that is very large. */
   private static Map<Long, SeedRow> texts(Optional<BoundSeed> bound) {
     Map<Long, SeedRow> texts = new HashMap<>();
     if (bound.isPresent()) {

@@ -67,7 +67,7 @@ record SeedSelection(List<Seed> all, Environment environment) {
                     wanted.table(),
                     file,
                     written.map(Seed::key).orElse(List.of()),
-                    // Rows that stand there are somebody's, and no guess is worth them.
+                    // Rows that are there are somebody's, and no guess is worth them.
                     false,
                     false,
                     List.of()));

@@ -35,7 +35,7 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
 /**
- * Lays a project's seeds beside one environment, and brings its rows there. First everything is
+ * Compares a project's seeds with one environment, and brings its rows there. First everything is
  * read, checked and compared; only then is anything written, all of it in one transaction.
  */
 public final class Seeder {
@@ -87,7 +87,7 @@ public final class Seeder {
   }
 
   /**
-   * Lays the seeds beside their tables, without any of their rows.
+   * Compares the seeds with their tables, without any of their rows.
    *
    * @return what does not fit; none if all do
    */
@@ -98,7 +98,7 @@ public final class Seeder {
   }
 
   /**
-   * Lays reference data beside the rows that stand; rows that are made up do not count.
+   * Compares reference data with the rows that stand; rows that are made up do not count.
    *
    * @param rungsWait whether rungs wait there: then seeds may be ahead of the tables
    */
@@ -260,7 +260,7 @@ public final class Seeder {
     }
     changing.add(seed);
     if (empty && seed.isKeyUnique()) {
-      // The table itself finds a key that stands twice, and all rows are new.
+      // The table itself finds a key that occurs twice, and all rows are new.
       fresh.put(seed.seed().label(), rows.count());
       return;
     }

@@ -26,7 +26,7 @@ final class StagedSeeds {
   }
 
   /**
-   * Refuses a key that stands twice.
+   * Refuses a key that occurs twice.
    *
    * @throws ProjectException with the first of them
    */
@@ -44,7 +44,7 @@ final class StagedSeeds {
                     row.getLong(2),
                     "the key ("
                         + String.join(", ", seed.key())
-                        + ") stands here again; first at "
+                        + ") occurs here again; first at "
                         + seed.rows().place(row.getLong(1)),
                     "keep one of them, or widen key: in ladder.yaml"));
     refuse(problems);

@@ -12,8 +12,8 @@ import org.wornladder.project.SeedRows;
 
 /**
  * Finds out by reading alone whether a table already holds what a seed file says. It compares the
- * SHA-256 digests of the values' texts: where a value can be written in two ways it cannot tell,
- * and the database is asked with a temporary table.
+ * SHA-256 digests of the values' texts: where a value can be written in two ways it cannot say, and
+ * the database is asked with a temporary table.
  */
 final class UnchangedCheck {
   /** Rows of a table beyond those of the file that are read before giving up. */

@@ -1,5 +1,5 @@
 /**
- * Reference data and generated rows: what files say shall stand in tables, laid beside what stands
+ * Reference data and generated rows: what files say should be in tables, compared with what is
  * there, and written.
  */
 package org.wornladder.seed;

@@ -96,7 +96,7 @@ public record AdoptService(ProjectContext project) {
     return MARKED.matcher(rung.script().source()).find();
   }
 
-  /** What the options and the project's own list leave of what stands there. */
+  /** What the options and the project's own list leave of what is there. */
   private List<Element> taken(Snapshot live, AdoptOptions options) {
     List<String> left = new ArrayList<>(files().settings().ignore());
     left.addAll(options.except());
@@ -115,7 +115,7 @@ public record AdoptService(ProjectContext project) {
     CreationScript script = CreationScript.of(taken, ddl);
     if (script.statements().isEmpty()) {
       throw RefusedException.of(
-          "nothing stands there that could be adopted",
+          "nothing is there that could be adopted",
           "environment " + context.environment().name() + ", " + context.session().address(),
           Advice.of(Advice.Code.CHECK_SELECTION));
     }

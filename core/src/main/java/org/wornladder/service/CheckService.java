@@ -116,7 +116,7 @@ public final class CheckService {
                 note(
                     problems,
                     place,
-                    "a password stands here for everyone who can read the project",
+                    "a password is written here for everyone who can read the project",
                     "write ${NAME}, and set it in the environment or in .env"));
     Optional<Engine> engine = Engines.forUrl(settings.url().text());
     engine.ifPresent(
@@ -194,7 +194,7 @@ public final class CheckService {
   }
 
   /**
-   * Lays a status and a journal beside the files.
+   * Compares a status and a journal with the files.
    *
    * @param misfits what of the seeds does not fit the tables there
    */

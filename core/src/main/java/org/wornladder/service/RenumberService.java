@@ -22,7 +22,7 @@ import org.wornladder.project.Rung;
 
 /**
  * Moves a rung to the end of the ladder, for the day two branches took one number. The journals
- * come first and the file last: if it stops between, the same again goes on.
+ * come first and the file last: if it stops between, another attempt goes on.
  */
 public final class RenumberService {
   private final ProjectContext rest;

@@ -61,7 +61,7 @@ public record SeedService(ProjectContext project) {
         : seeder(context, history, SeedListener.SILENT).drift(rungsWait);
   }
 
-  /** For who has the lock already. */
+  /** For a caller that has the lock. */
   SeedRunResult seedLocked(
       EnvironmentContext context, SeedOptions options, SeedApproval approval, SeedListener listener)
       throws SQLException {

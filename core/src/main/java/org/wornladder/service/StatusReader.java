@@ -20,7 +20,7 @@ import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
 import org.wornladder.project.StandingScript;
 
-/** Lays the files beside the journal. */
+/** Compares the files with the journal. */
 public final class StatusReader {
   private final Project project;
   private final Environment environment;

@@ -1,2 +1,2 @@
-/** Looks at a database and a project, and changes neither. */
+/** Examines a database and a project, and changes neither. */
 package org.wornladder.service;

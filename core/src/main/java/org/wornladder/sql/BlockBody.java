@@ -23,7 +23,7 @@ final class BlockBody extends Body {
     if (words == 1) {
       create = token.isWord("CREATE");
     } else if (create && !made) {
-      // CREATE OR REPLACE TEMP TRIGGER: the kind stands among the first words.
+      // CREATE OR REPLACE TEMP TRIGGER: the kind stands among the first keywords.
       made = words <= 4 && (token.isWord(kind) || token.isWord(otherKind));
     } else if (made) {
       follow(token);

@@ -7,7 +7,7 @@ import java.util.Set;
 /**
  * How one database's SQL text is read.
  *
- * @param name the engine's name as it stands in files, in lower case
+ * @param name the engine's name as it is in files, in lower case
  * @param traits what its text has beyond quotes, doubled quotes and {@code --} comments
  */
 public record Dialect(String name, Set<Trait> traits) {

@@ -8,9 +8,9 @@ import org.wornladder.sql.Dialect.Trait;
  * Reads SQL text token by token. The tokens follow each other without a gap: joined, they give the
  * text back, character for character.
  *
- * <p>Not for use by more than one thread. Beyond the token it stands on, it keeps what the shells
- * of the databases keep: the end mark that a {@code DELIMITER} line set, and whether the rows of a
- * bulk load come next.
+ * <p>Not for use by more than one thread. Beyond the current token it keeps what the shells of the
+ * databases keep: the end mark that a {@code DELIMITER} line set, and whether the rows of a bulk
+ * load come next.
  */
 public final class Lexer {
   private final String text;
@@ -128,7 +128,7 @@ public final class Lexer {
   private void read(char c) {
     char next = start + 1 < text.length() ? text.charAt(start + 1) : '\0';
     if (Scan.isBlank(c)) {
-      // Rows of a bulk load begin on the next line, whatever stands there.
+      // Rows of a bulk load begin on the next line, whatever is there.
       int to = dataFollows ? afterLineEnd() : Scan.blanks(text, start);
       take(TokenKind.BLANK, to);
     } else if (Scan.startsWord(c)) {

@@ -1,7 +1,7 @@
 package org.wornladder.sql;
 
 /**
- * Small steps over SQL text. Each takes a text and the offset where a thing opens and returns the
+ * Small steps over SQL text. Each takes a text and the offset where an object opens and returns the
  * offset behind it; -1 says that it never ends.
  */
 final class Scan {

@@ -18,7 +18,7 @@ final class ApplyCommand extends ChangeCommand {
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     ApplyOptionsReader.describe(spec);
-    spec.addOption(Options.flag(SEED, "Seed behind it, as ladder seed does."));
+    spec.addOption(Options.flag(SEED, "Seed after it, as ladder seed does."));
     Options.change(spec);
     Options.format(spec);
   }

@@ -49,7 +49,7 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
         .toList();
   }
 
-  /** The same for patterns of things, such as {@code table:bin*}. */
+  /** The same for patterns of objects, such as {@code table:bin*}. */
   List<String> patterns(String option) {
     List<String> patterns = listed(option);
     for (String pattern : patterns) {

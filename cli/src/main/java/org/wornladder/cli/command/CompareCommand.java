@@ -6,7 +6,7 @@ import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.CompareView;
 import picocli.CommandLine.Model.CommandSpec;
 
-/** Lays two structures beside each other. */
+/** Compares two structures with each other. */
 final class CompareCommand implements Command {
   @Override
   public void describe(CommandSpec spec) {
@@ -14,7 +14,7 @@ final class CompareCommand implements Command {
         spec,
         "STRUCTURE",
         "2",
-        "Two of: env:NAME, what stands there; expected:NAME, what its history says"
+        "Two of: env:NAME, what is there; expected:NAME, what its history says"
             + " should; rungs, what the rungs build; schema, what schema/ declares.");
     Options.rights(spec);
     Options.database(spec);

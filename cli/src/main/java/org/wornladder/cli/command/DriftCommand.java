@@ -17,7 +17,7 @@ import org.wornladder.cli.view.ProgressView;
 import org.wornladder.project.IgnoreList;
 import picocli.CommandLine.Model.CommandSpec;
 
-/** Lays what stands in a database beside what its history says. */
+/** Compares what is in a database with what its history says. */
 final class DriftCommand implements Command {
   private static final String FORGIVE = "--forgive";
   private static final String AGAINST = "--against";
@@ -36,7 +36,7 @@ final class DriftCommand implements Command {
         Options.text(
             AGAINST,
             "expected|rungs|schema",
-            "Hold it against what its history says (the default), what the rungs build, or what"
+            "Compare it with what its history says (the default), what the rungs build, or what"
                 + " schema/ declares; the last two run the files in a scratch database."));
     spec.addOption(
         Options.text(

@@ -34,7 +34,7 @@ final class SeedCommand implements Command {
             SHOW, "N", "With --dry-run: how many rows to show of each table; 50 otherwise."));
     spec.addOption(
         Options.texts(
-            PULL, "TABLE,…", "Write the rows that stand there back to the seed's file instead."));
+            PULL, "TABLE,…", "Write the rows of the table back to the seed's file instead."));
     spec.addOption(
         Options.text(
             SAMPLE, "TABLE", "Make rows up for this table, as its sample says or by a guess."));

@@ -8,7 +8,7 @@ import org.wornladder.cli.view.DdlView;
 import org.wornladder.cli.view.ShowView;
 import picocli.CommandLine.Model.CommandSpec;
 
-/** Shows what stands in a database. */
+/** Shows what is in a database. */
 final class ShowCommand implements Command {
   private static final String TABLE = "--table";
   private static final String DDL = "--ddl";

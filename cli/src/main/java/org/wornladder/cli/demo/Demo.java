@@ -15,7 +15,9 @@ import org.wornladder.cli.LadderCli;
 import org.wornladder.cli.Terminal;
 import org.wornladder.sql.Place;
 
-/** Tells the story of the Hollowfield Growers' database, with the true output of every command. */
+/**
+ * Reports the story of the Hollowfield Growers' database, with the true output of every command.
+ */
 public final class Demo {
   private final Terminal terminal;
   private final PrintStream out;
@@ -50,7 +52,7 @@ public final class Demo {
   /**
    * Runs everything.
    *
-   * @throws RefusedException if something stands in the folder already
+   * @throws RefusedException if something is in the folder already
    * @throws ProjectException if the folder cannot be written
    */
   public void tell() {

@@ -13,11 +13,11 @@ import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
 /**
- * Differences of two structures: what differs, and each fact on both sides beside each other.
+ * Differences of two structures: what differs, and each fact on both sides compared.
  *
  * @param before what the first side is called, such as {@code expected}
  * @param after what the second side is called
- * @param removed what is said of a thing that is on the first side only
+ * @param removed what is said of an object that is on the first side only
  * @param added what is said of one that is on the second side only
  */
 record DifferenceView(
@@ -76,7 +76,7 @@ record DifferenceView(
     }
   }
 
-  /** A fact on both sides: beside each other where there is room, otherwise below each other. */
+  /** A fact on both sides: compared where there is room, otherwise below each other. */
   private void changed(FactChange fact, Colors colors, List<String> lines) {
     int title = Math.max(before.length(), after.length());
     String left = fact.before().map(SafeText::lines).orElse("-");
@@ -139,7 +139,7 @@ record DifferenceView(
     return (terminal.outIsTerminal() ? terminal.width() : WIDE) - INDENT.length();
   }
 
-  /** What differs, and of a whole thing its parts' names. */
+  /** What differs, and of a whole object its parts' names. */
   private static List<FactChange> facts(Difference difference) {
     List<FactChange> facts = new ArrayList<>(difference.facts());
     if (difference.change() != Difference.Change.CHANGED) {

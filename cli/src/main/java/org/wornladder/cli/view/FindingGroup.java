@@ -33,7 +33,7 @@ record FindingGroup(List<Finding> shown, int more, Advice advice) {
     return groups;
   }
 
-  /** What stands for those that are not shown; empty if all are. */
+  /** The line for those that are not shown; empty if all are. */
   Optional<String> rest() {
     return more == 0 ? Optional.empty() : Optional.of("and " + more + " more like these");
   }

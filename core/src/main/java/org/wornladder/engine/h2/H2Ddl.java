@@ -17,7 +17,7 @@ final class H2Ddl extends SqlDdl {
 
   static final String ON_UPDATE = "on update";
 
-  /** What a column is of; its type is the one that this stands on. */
+  /** What a column is of; its type is the one that this depends on. */
   static final String DOMAIN = "domain";
 
   static final String INVISIBLE = "invisible";
@@ -83,7 +83,7 @@ final class H2Ddl extends SqlDdl {
     return column.fact(DOMAIN).or(() -> column.fact(TYPE)).orElse("");
   }
 
-  /** A name that H2 invented it may need for another key, and nobody can tell it beforehand. */
+  /** A name that H2 invented it may need for another key, and that cannot be known beforehand. */
   @Override
   protected Optional<String> lasting(Element constraint) {
     return constraint.fact(ForeignKey.NAME);

@@ -248,7 +248,7 @@ final class H2Session extends JdbcSession {
     }
   }
 
-  /** What a session has besides settings, as H2 tells it ({@code SESSION_STATE}). */
+  /** What a session has besides settings, as H2 says it ({@code SESSION_STATE}). */
   private void forget() throws SQLException {
     List<String> undoing = new ArrayList<>();
     try (ResultSet rows =
@@ -337,7 +337,7 @@ final class H2Session extends JdbcSession {
     return isTrue(query);
   }
 
-  /** The statements that H2 itself would write for a thing. */
+  /** The statements that H2 itself would write for an object. */
   @Override
   public Optional<String> state(StatementTarget thing) throws SQLException {
     return switch (thing.kind()) {

@@ -17,7 +17,7 @@ import org.wornladder.sql.Token;
 import org.wornladder.sql.TokenKind;
 
 /**
- * Of which kinds of things a user may see all that are there: what a user has no right on, the
+ * Of which kinds of objects a user may see all that are there: what a user has no right on, the
  * information schema leaves out as if it were not there (MariaDB documentation, "Information
  * Schema", "GRANT", "SHOW GRANTS").
  */
@@ -47,10 +47,10 @@ final class MariadbGrants {
   private static final Set<String> OF_ROUTINES =
       Set.of(ALL, "EXECUTE", "CREATE ROUTINE", "ALTER ROUTINE", "SHOW CREATE ROUTINE");
 
-  /** {@code ER_OPTION_PREVENTS_STATEMENT}: nobody's rights are looked at. */
+  /** {@code ER_OPTION_PREVENTS_STATEMENT}: nobody's rights are examined. */
   private static final int NOT_LOOKED_AT = 1290;
 
-  /** {@code ER_NONEXISTING_GRANT}: there are none to tell. */
+  /** {@code ER_NONEXISTING_GRANT}: there are none. */
   private static final int NONE = 1141;
 
   private final Set<String> rights = new HashSet<>();

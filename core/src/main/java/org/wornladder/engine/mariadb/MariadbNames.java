@@ -12,7 +12,7 @@ import org.wornladder.sql.Statement;
 final class MariadbNames {
   private static final int WORDS = 400;
 
-  /** What a table's name stands behind. */
+  /** What a table's name comes after. */
   private static final Set<String> BEFORE =
       Set.of(
           "TABLE",

@@ -53,7 +53,7 @@ final class MariadbObjects {
         FROM information_schema.triggers WHERE trigger_schema = %1$s""";
 
   /**
-   * Which function is an aggregate, its text alone tells: it must fetch rows of the group, and no
+   * Which function is an aggregate, its text alone says: it must fetch rows of the group, and no
    * other may (MariaDB documentation, "Stored Aggregate Functions"). A character set is the
    * database's own where none was written.
    */
@@ -179,7 +179,7 @@ final class MariadbObjects {
         .collect(Collectors.joining(", ", "concat_ws(', ', ", ")"));
   }
 
-  /** What a sequence is stands in the sequence alone: one query for many of them. */
+  /** What a sequence is is in the sequence alone: one query for many of them. */
   private void sequences(List<SchemaObject> found) throws SQLException {
     List<String> parts = new ArrayList<>();
     try (ResultSet rows = query(SEQUENCES)) {

@@ -65,7 +65,7 @@ final class MariadbPartitions {
     }
   }
 
-  /** Whether a clause is one of which the information schema does not tell all. */
+  /** Whether a clause is one of which the information schema does not say all. */
   static boolean isIncomplete(String clause) {
     return clause.startsWith(BY_SYSTEM_TIME);
   }

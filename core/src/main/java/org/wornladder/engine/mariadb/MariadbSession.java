@@ -39,7 +39,7 @@ final class MariadbSession extends JdbcSession {
   /** Names of locks have at most 64 characters (documentation, "GET_LOCK"). */
   private static final int LONGEST_LOCK_NAME = 64;
 
-  /** What a script may change about a session and what is put back, in the order of the query. */
+  /** What a script may change about a session and what is restored, in the order of the query. */
   private static final List<String> KEPT =
       List.of(
           "sql_mode",
@@ -55,7 +55,7 @@ final class MariadbSession extends JdbcSession {
           "default_storage_engine",
           "sql_safe_updates");
 
-  /** No such table, trigger, routine, event; a thing of another kind by that name. */
+  /** No such table, trigger, routine, event; a object of another kind by that name. */
   private static final Set<Integer> NOT_THERE = Set.of(1146, 1360, 1305, 1539, 1347, 4091);
 
   private final Target target;
@@ -73,7 +73,7 @@ final class MariadbSession extends JdbcSession {
     for (String wish : wishes(target.environment())) {
       control().execute(wish);
     }
-    // What is put back is what stands now, wishes included.
+    // What is restored is what stands now, wishes included.
     String variables = "@@" + String.join(", @@", KEPT);
     try (ResultSet row =
         control()
@@ -123,7 +123,7 @@ final class MariadbSession extends JdbcSession {
         .map(limit -> "SET SESSION max_statement_time = " + limit.toMillis() / 1000.0);
   }
 
-  /** A role as a statement names it: MariaDB tells a bare name, MySQL a quoted one. */
+  /** A role as a statement names it: MariaDB says a bare name, MySQL a quoted one. */
   private static String role(String current) {
     boolean none = current == null || current.equals("NONE");
     return none ? "NONE" : current.startsWith("`") ? current : QUOTING.name(current);
@@ -339,7 +339,7 @@ final class MariadbSession extends JdbcSession {
     }
   }
 
-  /** The server's own statement for a thing; an index is part of its table's. */
+  /** The server's own statement for an object; an index is part of its table's. */
   @Override
   public Optional<String> state(StatementTarget thing) throws SQLException {
     boolean ofTable = thing.kind() == StatementTarget.Kind.INDEX;

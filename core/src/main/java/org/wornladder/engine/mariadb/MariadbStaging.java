@@ -19,7 +19,7 @@ import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.sql.Quoting;
 
-/** Rows on their way into MariaDB: many in a message, refused instead of bent. */
+/** Rows on their way into MariaDB: many in a message; values that do not fit are refused. */
 final class MariadbStaging extends JdbcStaging {
   private static final int TOGETHER = 2000;
   private static final Set<String> WHOLE =

@@ -84,7 +84,7 @@ final class MariadbStructure {
   private static final String PARTITIONS = "partitions";
   private static final String AUTO_INCREMENT = "auto_increment";
 
-  /** The word for what else stands behind a column. */
+  /** The word for what else comes after a column. */
   static final String EXTRA = "extra";
 
   /** How the server names what nobody named: {@code CONSTRAINT_1}, {@code bin_ibfk_1}. */

@@ -10,7 +10,7 @@ import org.wornladder.engine.DatabaseCleaner;
  * with their owners and grants, and so do extensions that somebody else put there.
  */
 final class PostgresCleaner {
-  /** What stands in a schema depends on it (manual, "pg_depend"). */
+  /** What is in a schema depends on it (manual, "pg_depend"). */
   private static final String DROPS =
       """
       SELECT 'DROP ' || CASE i.type WHEN 'composite type' THEN 'type'
@@ -67,7 +67,7 @@ final class PostgresCleaner {
     session.commit();
   }
 
-  /** Tables and views elsewhere that would go with what stands here. */
+  /** Tables and views elsewhere that would go with what is here. */
   static List<String> outside(PostgresSession session) throws SQLException {
     return new DatabaseCleaner(session).list(OUTSIDE.formatted(schemas(session)));
   }

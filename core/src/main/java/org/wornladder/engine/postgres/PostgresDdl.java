@@ -120,7 +120,7 @@ final class PostgresDdl extends SqlDdl {
     return own.startsWith("\"") ? own.substring(1, own.length() - 1).replace("\"\"", "\"") : own;
   }
 
-  /** A routine's name with the types that tell it from others of that name. */
+  /** A routine's name with the types that say it from others of that name. */
   private String signature(Element element) {
     String written = routine(element);
     String arguments = element.name().substring(element.name().indexOf('('));
@@ -198,7 +198,7 @@ final class PostgresDdl extends SqlDdl {
 
   /**
    * A column as its table's statement has it: a partition's and a typed table's are there already,
-   * with a default or more of their own; one that is inherited does not stand there.
+   * with a default or more of their own; one that is inherited does not are there.
    */
   private Optional<String> ofTable(Element table, Element column) {
     boolean partition = isMadeAsPartition(table);
@@ -364,7 +364,7 @@ final class PostgresDdl extends SqlDdl {
     return element.name().substring(0, element.name().length() - end.length());
   }
 
-  /** What a statement calls a thing that stands alone. */
+  /** What a statement calls an object that belongs to no table. */
   private String thing(Element element) {
     String word = sqlWord(element.kind()) + " ";
     return switch (element.kind()) {

@@ -8,7 +8,7 @@ import java.util.List;
 import org.wornladder.project.Condition;
 import org.wornladder.sql.Quoting;
 
-/** Whether something stands in one of the managed schemas. */
+/** Whether something is in one of the managed schemas. */
 final class PostgresExistence {
   private static final Quoting QUOTING = PostgresEngine.QUOTING;
 

@@ -103,10 +103,10 @@ final class PostgresIndexes {
     }
   }
 
-  /** What tells the definition of an index that looks plain: numbers, and its own one. */
+  /** What says the definition of an index that looks plain: numbers, and its own one. */
   private record Plain(String number, List<String> classes, List<String> collations) {}
 
-  /** An index whose definition only the server can write, and where it stands. */
+  /** An index whose definition only the server can write, and where it is. */
   private record Undefined(Row row, Plain plain, List<Index> ofTable, int place) {}
 
   /** Takes what {@link #DEFAULT_CLASSES} found; before the indexes, or it is asked for. */
@@ -179,7 +179,7 @@ final class PostgresIndexes {
   /**
    * To be called when all that was asked is read: asks for the definitions that are not plain.
    *
-   * @return whether these say nothing that what was read does not tell: they name operator classes
+   * @return whether these say nothing that what was read does not say: they name operator classes
    *     and collations, and only the server's own keep their names
    */
   boolean complete() throws SQLException {
@@ -255,7 +255,7 @@ final class PostgresIndexes {
     return primaryKeys.getOrDefault(table, List.of());
   }
 
-  /** What else is said of a table's primary key, by word. */
+  /** What else is said of a table's primary key, by name. */
   Map<String, String> moreOfKey(String table) {
     return keyMore.getOrDefault(table, Map.of());
   }

@@ -5,10 +5,10 @@ import java.util.List;
 import org.wornladder.engine.Session;
 
 /**
- * Rows of the tool's own tables on their way to the server, as text that inserts them. Rows that
- * each follow a statement of a long message are inserted by a statement that is prepared on the
- * server once (manual, "PREPARE"): to read the insertion again for each would take as long as a
- * small rung. Rows that follow one another are one insertion.
+ * Rows of the tool's own tables in transit to the server, as text that inserts them. Rows that each
+ * follow a statement of a long message are inserted by a statement that is prepared on the server
+ * once (manual, "PREPARE"): to read the insertion again for each would take as long as a small
+ * rung. Rows that follow one another are one insertion.
  */
 final class PostgresInsertBuffer {
   /** How the names of the statements begin that are prepared on the server. */

@@ -1,8 +1,8 @@
 package org.wornladder.engine.postgres;
 
 /**
- * The sorts of things that the catalogue can hold (manual, chapter "System Catalogs"), and the
- * query that tells which of them are there: most databases have a few.
+ * The kinds of objects that the catalogue can hold (manual, chapter "System Catalogs"), and the
+ * query that says which of them are there: most databases have a few.
  */
 final class PostgresObjectKinds {
   static final String TABLE = "class r";
@@ -36,7 +36,7 @@ final class PostgresObjectKinds {
   static final String OPERATOR = "operator";
   static final String COMMENT = "comment";
 
-  /** One that is not the language's, which stands in every database and owns nothing managed. */
+  /** One that is not the language's, which is in every database and owns nothing managed. */
   static final String EXTENSION = "extension";
 
   /** What the server itself brings has lower numbers (manual, "Object Identifier Types"). */

@@ -169,7 +169,7 @@ final class PostgresObjects {
         FROM pg_catalog.pg_extension e JOIN pg_catalog.pg_namespace n ON n.oid = e.extnamespace
        WHERE e.extname <> 'plpgsql'""";
 
-  /** By sort. Named, so that nothing that stands there is passed over in silence. */
+  /** By sort. Named, so that nothing that is there is passed over in silence. */
   private static final List<Map.Entry<String, String>> OTHERS =
       List.of(
           entry(
@@ -240,7 +240,7 @@ final class PostgresObjects {
               JOIN %schemas ON n.oid = c.relnamespace
               WHERE r.rulename <> '_RETURN' AND %own(pg_class, c)"""));
 
-  /** The server tells the same in the same order every time. */
+  /** The server says the same in the same order every time. */
   private static final String BY_NAME = " ORDER BY 1";
 
   private final PostgresScope scope;

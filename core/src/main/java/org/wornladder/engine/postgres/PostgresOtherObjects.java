@@ -11,7 +11,7 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
 /**
- * Things of many sorts that few databases have: named, so that nothing that stands there is passed
+ * Objects of many kinds that few databases have: named, so that nothing that is there is passed
  * over in silence. To look into so many catalogues takes a while, so that it is asked whether there
  * are any while the server would wait.
  */

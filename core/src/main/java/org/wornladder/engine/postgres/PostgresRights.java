@@ -11,11 +11,11 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 
 /**
- * Whose things are, and who else may do what with them (manual, 5.8 "Privileges"). What the owner
+ * Whose objects are, and who else may do what with them (manual, 5.8 "Privileges"). What the owner
  * may do is not listed: it is the owner's.
  */
 final class PostgresRights {
-  /** What stands between a thing and a role. */
+  /** What stands between an object and a role. */
   private static final String TO = " to ";
 
   /** A name, the table it belongs to, and who owns it or else what may be done with it. */
@@ -79,7 +79,7 @@ final class PostgresRights {
    * The statements that give a view the owner and the grants again that it had (manual, "GRANT").
    *
    * @param thing its kind and name as statements write them
-   * @param standing what stood there before
+   * @param standing what was there before
    * @param name writes a role's name
    */
   static List<String> again(

@@ -11,7 +11,7 @@ import java.util.Set;
 /**
  * What a query of the catalogue reads: the managed schemas, without what belongs to an extension.
  * Names in the first schema stand alone. What need not be asked need not be planned either: the
- * schemas stand in the queries as numbers, and of what there is none of, none is asked for.
+ * schemas are in the queries as numbers, and of what there is none of, none is asked for.
  */
 final class PostgresScope {
   private static final String SCHEMAS =
@@ -93,7 +93,7 @@ final class PostgresScope {
     return texts;
   }
 
-  /** Whether there is anything of a sort, as {@link PostgresObjectKinds} names it. */
+  /** Whether there is anything of a kind, as {@link PostgresObjectKinds} names it. */
   boolean has(String sort) {
     return sorts.contains(sort);
   }
@@ -109,9 +109,9 @@ final class PostgresScope {
    * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
    * no extension owns x, and that it is none of the tables left out, {@code %comment(x)} the
    * comment on the column of that number of {@code c}, {@code %identity} how a column {@code a} of
-   * {@code c} numbers its rows, {@code %reordered} that {@code c} is a partition whose columns
-   * stand in another order than its parent's, {@code %action(x)} what a foreign key does, {@code
-   * %some} the columns that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an
+   * {@code c} numbers its rows, {@code %reordered} that {@code c} is a partition whose columns are
+   * in another order than its parent's, {@code %action(x)} what a foreign key does, {@code %some}
+   * the columns that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an
    * aggregate's function does to its state, where that is not the usual; {@code %all}, {@code
    * %others} and {@code %first} the names of the schemas.
    */
@@ -159,7 +159,7 @@ final class PostgresScope {
               : "NULL";
       case "identity" -> has(PostgresObjectKinds.SEQUENCE) ? IDENTITY : "NULL";
       case "reordered" ->
-          // A partition's columns stand in the parent's order, but for one that was a table before.
+          // A partition's columns are in the parent's order, but for one that was a table before.
           "c.relispartition AND "
               + columnsOf("c.oid")
               + " <> (SELECT "

@@ -53,13 +53,13 @@ final class PostgresSession extends JdbcSession {
   /** What goes to the server in front of the next statement. */
   private final StringBuilder ahead = new StringBuilder();
 
-  /** Whether the beginning of the open transaction stands in what goes ahead. */
+  /** Whether the beginning of the open transaction is in what goes ahead. */
   private boolean beginWaits;
 
   /** Whether all is held back for one message. */
   private boolean gathers;
 
-  /** Whether a script's statement stands in what goes ahead. */
+  /** Whether a script's statement is in what goes ahead. */
   private boolean holds;
 
   /** Rows that go to the server with the commit. */
@@ -73,7 +73,7 @@ final class PostgresSession extends JdbcSession {
 
   private boolean settingsMayHaveChanged;
 
-  /** Whether they were put back in the transaction that is open: undone, they are not. */
+  /** Whether they were restored in the transaction that is open: undone, they are not. */
   private boolean putBackInside;
 
   private PostgresSession(Connection connection, Target target, String address, Access access)
@@ -452,7 +452,7 @@ final class PostgresSession extends JdbcSession {
     return half ? Optional.of("DROP INDEX CONCURRENTLY " + quotedIndex(thing)) : Optional.empty();
   }
 
-  /** An index stands in the schema of its table. */
+  /** An index is in the schema of its table. */
   private String quotedIndex(StatementTarget thing) {
     StatementTarget.Name from = thing.name().schema().isEmpty() ? thing.table() : thing.name();
     String schema = from.schema().isEmpty() ? schemas.get(0) : from.schema();

@@ -70,7 +70,7 @@ final class PostgresStructure {
           PostgresDdl.OPTIONS);
 
   /**
-   * The server looks at a table for each expression that may name its columns, which takes longer
+   * The server examines a table for each expression that may name its columns, which takes longer
    * than all the rest: of these only a generated column's does (manual, "System Information
    * Functions"). Defaults and comments are looked up for each column: joined, a server that has no
    * statistics yet may go through all of a table's for each of its columns.

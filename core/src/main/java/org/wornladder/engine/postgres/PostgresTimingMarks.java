@@ -8,7 +8,7 @@ import java.util.List;
 import org.wornladder.engine.Pipeline;
 
 /**
- * Marks in a message that tell how far the server was when. They are prepared on the server once
+ * Marks in a message that say how far the server was when. They are prepared on the server once
  * (manual, "PREPARE"): to read and to plan one takes as long as a small rung.
  */
 final class PostgresTimingMarks {

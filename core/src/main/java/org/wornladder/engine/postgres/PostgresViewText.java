@@ -102,7 +102,7 @@ final class PostgresViewText {
   }
 
   /**
-   * The name that columns bear of the one thing the outermost query reads; empty if it is not one.
+   * The name that columns bear of the one object the outermost query reads; empty if it is not one.
    */
   private String onlyTable() {
     int from = -1;

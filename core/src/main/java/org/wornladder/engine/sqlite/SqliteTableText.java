@@ -16,9 +16,9 @@ import org.wornladder.sql.SqlTextException;
 import org.wornladder.sql.Token;
 
 /**
- * What the pragmas do not tell of a table, out of the statement that made it (SQLite documentation,
+ * What the pragmas do not say of a table, out of the statement that made it (SQLite documentation,
  * "CREATE TABLE"): checks, collations, what generated columns compute, deferred keys, and what
- * stands behind the closing parenthesis. Tokens stand with one blank between them, so that layout
+ * comes after the closing parenthesis. Tokens stand with one blank between them, so that layout
  * does not count.
  */
 final class SqliteTableText {
@@ -35,7 +35,7 @@ final class SqliteTableText {
     this.words = words;
   }
 
-  /** Reads a statement; one that cannot be read, or is none, tells nothing. */
+  /** Reads a statement; one that cannot be read, or is none, says nothing. */
   static SqliteTableText of(String definition) {
     SqliteTableText text = new SqliteTableText(words(definition));
     text.read();
