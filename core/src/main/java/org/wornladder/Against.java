@@ -12,7 +12,7 @@ public enum Against {
   SCHEMA;
 
   /** The word as it is typed. */
-  public String word() {
+  public String label() {
     return name().toLowerCase(Locale.ROOT);
   }
 }

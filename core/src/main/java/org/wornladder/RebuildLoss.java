@@ -38,7 +38,7 @@ public record RebuildLoss(
                 one ->
                     one.getValue()
                         + " "
-                        + (one.getValue() == 1 ? one.getKey().word() : one.getKey().plural()))
+                        + (one.getValue() == 1 ? one.getKey().label() : one.getKey().plural()))
             .collect(Collectors.joining(", "));
   }
 }

@@ -12,7 +12,7 @@ public final class StatementFailedException extends LadderException {
    * @param step the rung's label or the standing script's name
    * @param place file, line and column of the statement, or the file alone
    * @param statement its text without secrets; empty where the commit failed
-   * @param words the database's own
+   * @param message the database's own
    * @param left what is now in the database, in one sentence
    * @param completed how many steps were completed before it in this run
    */
@@ -21,13 +21,13 @@ public final class StatementFailedException extends LadderException {
       String step,
       String place,
       Optional<String> statement,
-      String words,
+      String message,
       String left,
       int completed) {}
 
   public StatementFailedException(Failure failure, Advice advice, Throwable cause) {
     super(
-        failure.step() + " failed on " + failure.environment() + ": " + failure.words(),
+        failure.step() + " failed on " + failure.environment() + ": " + failure.message(),
         failure.place(),
         advice,
         cause);

@@ -40,7 +40,7 @@ public record Status(
       this.word = word;
     }
 
-    public String word() {
+    public String label() {
       return word;
     }
 

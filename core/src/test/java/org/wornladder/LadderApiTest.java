@@ -179,7 +179,7 @@ class LadderApiTest {
             e -> {
               assertThat(e.failure().step()).isEqualTo("0004");
               assertThat(e.failure().place()).isEqualTo("rungs/0004-wrong.sql:3:1");
-              assertThat(e.failure().words()).isEqualTo("no such table: y");
+              assertThat(e.failure().message()).isEqualTo("no such table: y");
               assertThat(e.failure().completed()).isEqualTo(3);
               assertThat(e.failure().left()).contains("3 steps before it are in place");
               assertThat(e).hasCauseInstanceOf(java.sql.SQLException.class);

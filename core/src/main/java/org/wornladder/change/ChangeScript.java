@@ -131,8 +131,8 @@ public record ChangeScript(
 
     private List<String> statements() {
       List<Element> ground = new ArrayList<>();
-      List<Element> things = new ArrayList<>();
-      coming.forEach(one -> (isGround(one.kind()) ? ground : things).add(one));
+      List<Element> objects = new ArrayList<>();
+      coming.forEach(one -> (isGround(one.kind()) ? ground : objects).add(one));
       List<String> statements = new ArrayList<>();
       drop(statements, going.stream().filter(one -> !isGround(one.kind())).toList());
       change(statements, Turn.KEYS_GO);
@@ -140,11 +140,11 @@ public record ChangeScript(
       statements.addAll(CreationScript.of(ground, ddl).statements());
       change(statements, Turn.TABLES_CHANGE);
       change(statements, Turn.KEYS_COME);
-      statements.addAll(CreationScript.of(things, ddl).statements());
+      statements.addAll(CreationScript.of(objects, ddl).statements());
       change(statements, Turn.THINGS_CHANGE);
       Set<Element.Key> gone = new HashSet<>();
       going.forEach(element -> gone.add(element.key()));
-      things.stream()
+      objects.stream()
           .filter(element -> gone.contains(element.key()))
           .forEach(element -> statements.addAll(ddl.rights(element, standing.elements())));
       return statements;

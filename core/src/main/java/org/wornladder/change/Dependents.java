@@ -60,7 +60,7 @@ final class Dependents {
     return switch (difference.change()) {
       case ADDED -> false;
       case REMOVED -> true;
-      case CHANGED -> difference.facts().stream().anyMatch(fact -> RESHAPING.contains(fact.word()));
+      case CHANGED -> difference.facts().stream().anyMatch(fact -> RESHAPING.contains(fact.name()));
     };
   }
 

@@ -31,7 +31,7 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
   }
 
   /** A fact that is not the same on both sides; empty where it is not set. */
-  public record FactChange(String word, Optional<String> before, Optional<String> after) {}
+  public record FactChange(String name, Optional<String> before, Optional<String> after) {}
 
   private Element either() {
     return after.or(() -> before).orElseThrow();
@@ -42,8 +42,8 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
     Element was = before.orElseThrow();
     Map<String, String> facts = new TreeMap<>(was.facts());
     for (FactChange fact : settled) {
-      facts.remove(fact.word());
-      fact.after().ifPresent(value -> facts.put(fact.word(), value));
+      facts.remove(fact.name());
+      fact.after().ifPresent(value -> facts.put(fact.name(), value));
     }
     Element then = new Element(was.kind(), was.name(), facts, was.parts());
     return new Difference(table, Optional.of(then), after);
@@ -70,8 +70,8 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
   }
 
   /** What it is and its full name, such as {@code column bin.code}. */
-  public String words() {
-    return kind().word() + " " + fullName();
+  public String description() {
+    return kind().label() + " " + fullName();
   }
 
   public Change change() {

@@ -63,9 +63,9 @@ public final class ExpectedStructure {
     for (Difference.FactChange change :
         new Difference("", Optional.of(before), Optional.of(after)).facts()) {
       if (change.after().isPresent()) {
-        facts.put(change.word(), change.after().get());
+        facts.put(change.name(), change.after().get());
       } else {
-        facts.remove(change.word());
+        facts.remove(change.name());
       }
     }
     // The text that made an object is known where the runs alone made it what it is.

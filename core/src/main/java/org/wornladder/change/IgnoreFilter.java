@@ -62,7 +62,7 @@ public final class IgnoreFilter {
       return either.flatMap(element -> element.fact(BOUND)).isPresent()
           && rule.name().matcher(difference.name()).matches();
     }
-    if (rule.kind().equals(difference.kind().word())
+    if (rule.kind().equals(difference.kind().label())
         && rule.name().matcher(difference.fullName()).matches()) {
       return true;
     }
@@ -70,7 +70,7 @@ public final class IgnoreFilter {
         difference.table().isEmpty()
             ? either.flatMap(element -> element.fact("table")).orElse("")
             : difference.table();
-    return rule.kind().equals(Kind.TABLE.word())
+    return rule.kind().equals(Kind.TABLE.label())
         && !table.isEmpty()
         && rule.name().matcher(table).matches();
   }

@@ -80,6 +80,6 @@ public record StructureSummary(List<Count> counts) {
   }
 
   private static String named(Kind kind, int number) {
-    return number + " " + (number == 1 ? kind.word() : kind.plural());
+    return number + " " + (number == 1 ? kind.label() : kind.plural());
   }
 }

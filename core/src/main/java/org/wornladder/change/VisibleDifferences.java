@@ -50,7 +50,7 @@ public record VisibleDifferences(List<Difference> visible, List<Difference> unde
   }
 
   /** The kinds and names of objects. */
-  public static List<String> names(List<Difference> things) {
-    return things.stream().map(Difference::words).toList();
+  public static List<String> names(List<Difference> objects) {
+    return objects.stream().map(Difference::description).toList();
   }
 }

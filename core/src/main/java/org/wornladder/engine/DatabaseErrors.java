@@ -54,13 +54,13 @@ public final class DatabaseErrors {
               e);
       case DENIED ->
           new UnreachableException(
-              "the database's user may not do that, while " + doing + ": " + fault.words(),
+              "the database's user may not do that, while " + doing + ": " + fault.message(),
               where,
               "grant it, or connect as another user",
               e);
       default ->
           new UnreachableException(
-              "the database failed while " + doing + ": " + fault.words(), where, "", e);
+              "the database failed while " + doing + ": " + fault.message(), where, "", e);
     };
   }
 }

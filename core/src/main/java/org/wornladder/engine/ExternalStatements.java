@@ -16,7 +16,7 @@ import org.wornladder.sql.Statement;
  *     role that is granted to another is
  */
 public record ExternalStatements(
-    Dialect dialect, Set<String> things, Set<String> longer, boolean grants) {
+    Dialect dialect, Set<String> objects, Set<String> longer, boolean grants) {
   private static final int WORDS = 40;
   private static final Set<String> MAKING = Set.of("CREATE", "ALTER", "DROP", "RENAME", "COMMENT");
   private static final Set<String> BETWEEN = Set.of("OR", "REPLACE", "ON");
@@ -39,11 +39,11 @@ public record ExternalStatements(
     while (at < words.size() && BETWEEN.contains(words.get(at))) {
       at++;
     }
-    String thing = at < words.size() ? words.get(at) : "";
-    String two = at + 1 < words.size() ? thing + " " + words.get(at + 1) : thing;
-    boolean outside = things.contains(thing) && !longer.contains(two);
+    String object = at < words.size() ? words.get(at) : "";
+    String two = at + 1 < words.size() ? object + " " + words.get(at + 1) : object;
+    boolean outside = objects.contains(object) && !longer.contains(two);
     return outside || longer.contains(two)
-        ? Optional.of((longer.contains(two) ? two : thing).toLowerCase(Locale.ROOT))
+        ? Optional.of((longer.contains(two) ? two : object).toLowerCase(Locale.ROOT))
         : Optional.empty();
   }
 }

@@ -3,9 +3,9 @@ package org.wornladder.engine;
 /**
  * What the database said when something failed.
  *
- * @param words the database's own, without the driver's wrapping and without values of rows
+ * @param message the database's own, without the driver's wrapping and without values of rows
  */
-public record Fault(Kind kind, String words) {
+public record Fault(Kind kind, String message) {
   /** What kind of failure it is, as far as it changes what to do next. */
   public enum Kind {
     STATEMENT,

@@ -237,9 +237,9 @@ public abstract class JdbcSession implements Session {
 
   /** Whether it is there: enough where no statement that changes a definition can be in doubt. */
   @Override
-  public Optional<String> state(StatementTarget thing) throws SQLException {
+  public Optional<String> state(StatementTarget object) throws SQLException {
     Optional<Condition.Kind> kind =
-        switch (thing.kind()) {
+        switch (object.kind()) {
           case TABLE -> Optional.of(Condition.Kind.TABLE);
           case INDEX -> Optional.of(Condition.Kind.INDEX);
           case VIEW -> Optional.of(Condition.Kind.VIEW);
@@ -248,12 +248,12 @@ public abstract class JdbcSession implements Session {
     if (kind.isEmpty()) {
       return Optional.empty();
     }
-    boolean there = exists(new Condition.Presence(kind.get(), thing.name().text(), "", true, ""));
+    boolean there = exists(new Condition.Presence(kind.get(), object.name().text(), "", true, ""));
     return Optional.of(there ? "there" : StatementTarget.MISSING);
   }
 
   @Override
-  public Optional<String> clearing(StatementTarget thing) throws SQLException {
+  public Optional<String> clearing(StatementTarget object) throws SQLException {
     return Optional.empty();
   }
 

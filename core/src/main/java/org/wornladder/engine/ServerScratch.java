@@ -69,7 +69,7 @@ public final class ServerScratch {
       Fault fault = admin.fault(e);
       admin.close();
       throw new UnreachableException(
-          "no scratch database can be made: " + fault.words(),
+          "no scratch database can be made: " + fault.message(),
           "environment " + server.environment().name() + ", " + admin.address(),
           "grant the user the right to create databases, or name a server or an empty database"
               + " under scratch: in ladder.yaml",

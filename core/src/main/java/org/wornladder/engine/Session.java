@@ -143,7 +143,7 @@ public interface Session extends AutoCloseable {
   /** The number of rows of each table of a structure that may be read, by name. */
   Map<String, Long> rowCounts(Schema schema) throws SQLException;
 
-  boolean exists(Condition.Presence thing) throws SQLException;
+  boolean exists(Condition.Presence object) throws SQLException;
 
   /** Whether a query's first value is true or above zero; nothing can be written by it. */
   boolean holds(String query) throws SQLException;
@@ -153,13 +153,13 @@ public interface Session extends AutoCloseable {
    * {@link StatementTarget#MISSING}, or words and a checksum of its definition. Empty if the engine
    * cannot say.
    */
-  Optional<String> state(StatementTarget thing) throws SQLException;
+  Optional<String> state(StatementTarget object) throws SQLException;
 
   /**
    * The statement that clears away what an interrupted one left of an object; empty if nothing is
    * left.
    */
-  Optional<String> clearing(StatementTarget thing) throws SQLException;
+  Optional<String> clearing(StatementTarget object) throws SQLException;
 
   /** What an exception means, in the database's own words. */
   Fault fault(SQLException e);

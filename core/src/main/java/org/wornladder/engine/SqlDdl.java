@@ -131,16 +131,16 @@ public abstract class SqlDdl implements Ddl {
     return comments;
   }
 
-  protected final List<String> comment(String thing, Element element) {
+  protected final List<String> comment(String object, Element element) {
     return element
         .fact(Column.COMMENT)
-        .map(words -> List.of(commenting(thing, Optional.of(words))))
+        .map(words -> List.of(commenting(object, Optional.of(words))))
         .orElse(List.of());
   }
 
   /** The statement that gives an object its comment, or takes it away. */
-  protected final String commenting(String thing, Optional<String> words) {
-    return "COMMENT ON " + thing + " IS " + words.map(this::text).orElse("NULL");
+  protected final String commenting(String object, Optional<String> words) {
+    return "COMMENT ON " + object + " IS " + words.map(this::text).orElse("NULL");
   }
 
   protected final String columnName(String table, String column) {
@@ -329,7 +329,7 @@ public abstract class SqlDdl implements Ddl {
     Element after = difference.after().orElseThrow();
     Set<String> statements = new LinkedHashSet<>();
     for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.word()) {
+      switch (fact.name()) {
         case TYPE, Column.COLLATION -> statements.add(start + retyping(after));
         case NULLABLE ->
             statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
@@ -367,10 +367,10 @@ public abstract class SqlDdl implements Ddl {
 
   private Optional<List<String>> keyChange(Difference difference) {
     if (difference.change() == Difference.Change.CHANGED
-        && difference.facts().stream().allMatch(fact -> fact.word().equals(Column.COMMENT))) {
+        && difference.facts().stream().allMatch(fact -> fact.name().equals(Column.COMMENT))) {
       Element after = difference.after().orElseThrow();
-      String thing = keyThing(after, difference.table());
-      return Optional.of(List.of(commenting(thing, after.fact(Column.COMMENT))));
+      String object = keyThing(after, difference.table());
+      return Optional.of(List.of(commenting(object, after.fact(Column.COMMENT))));
     }
     List<String> statements = new ArrayList<>();
     if (difference.before().isPresent()) {

@@ -44,7 +44,7 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
     SEQUENCE,
     EVENT;
 
-    String word() {
+    String label() {
       return name().toLowerCase(java.util.Locale.ROOT);
     }
   }
@@ -54,6 +54,6 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
 
   /** The object as a person would name it. */
   public String shown() {
-    return kind.word() + " " + name.text();
+    return kind.label() + " " + name.text();
   }
 }

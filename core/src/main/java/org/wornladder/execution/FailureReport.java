@@ -28,7 +28,7 @@ final class FailureReport {
 
   /** The database's words. */
   String words(SQLException e) {
-    return plan.secrets().mask(session.fault(e).words());
+    return plan.secrets().mask(session.fault(e).message());
   }
 
   /**

@@ -133,15 +133,15 @@ final class NonTransactionalRunner {
         doubt.found() == UncertainStatement.Found.DONE
             ? Event.SETTLED_DONE
             : Event.SETTLED_NOT_DONE;
-    entry(rung, event, new EntryDetails(doubt.statement(), 0, "found: " + doubt.words()));
+    entry(rung, event, new EntryDetails(doubt.statement(), 0, "found: " + doubt.explanation()));
   }
 
   private void statement(Step.OfRung rung, int number, int stepsDone) throws SQLException {
     Statement statement = rung.statements().get(number - 1);
     boolean joins = engine.joinsTransaction(statement);
-    Optional<StatementTarget> thing =
+    Optional<StatementTarget> object =
         joins ? Optional.empty() : StatementTargets.of(statement, engine.dialect());
-    Optional<String> before = thing.isEmpty() ? Optional.empty() : session.state(thing.get());
+    Optional<String> before = object.isEmpty() ? Optional.empty() : session.state(object.get());
     if (rung.skipsMissing() && isMissing(statement)) {
       entry(rung, Event.STATEMENT_DONE, new EntryDetails(number, 0, "left out: it is not there"));
       return;
@@ -152,7 +152,7 @@ final class NonTransactionalRunner {
           together(rung, statement, number);
         } else {
           if (attempt > 1) {
-            clear(rung, halfMade(thing, before));
+            clear(rung, halfMade(object, before));
           }
           alone(rung, statement, number, before);
         }
@@ -163,7 +163,7 @@ final class NonTransactionalRunner {
           entryAfterFailure(rung, new EntryDetails(number, 0, failures.words(e)), e);
         }
         if (lost(rung, number - 1).isPresent() || !retryPolicy.again(fault, rung, attempt)) {
-          String left = left(number) + remains(rung, thing, before, fault, e);
+          String left = left(number) + remains(rung, object, before, fault, e);
           throw failures.of(rung, Optional.of(statement), left, number > 1, stepsDone, e);
         }
         setUp(rung, number - 1);
@@ -172,10 +172,10 @@ final class NonTransactionalRunner {
   }
 
   /** What clears away an object that an attempt made half, and that was not there before. */
-  private Optional<String> halfMade(Optional<StatementTarget> thing, Optional<String> before)
+  private Optional<String> halfMade(Optional<StatementTarget> object, Optional<String> before)
       throws SQLException {
-    return thing.isPresent() && before.filter(StatementTarget.MISSING::equals).isPresent()
-        ? session.clearing(thing.get())
+    return object.isPresent() && before.filter(StatementTarget.MISSING::equals).isPresent()
+        ? session.clearing(object.get())
         : Optional.empty();
   }
 
@@ -206,7 +206,7 @@ final class NonTransactionalRunner {
   /** Clears away what the last attempt made half, and says what became of it. */
   private String remains(
       Step.OfRung rung,
-      Optional<StatementTarget> thing,
+      Optional<StatementTarget> object,
       Optional<String> before,
       Fault fault,
       SQLException cause) {
@@ -214,19 +214,19 @@ final class NonTransactionalRunner {
       return "";
     }
     try {
-      Optional<String> clearing = halfMade(thing, before);
+      Optional<String> clearing = halfMade(object, before);
       clear(rung, clearing);
-      return clearing.isPresent() ? "; " + thing.get().shown() + ", half made, was dropped" : "";
+      return clearing.isPresent() ? "; " + object.get().shown() + ", half made, was dropped" : "";
     } catch (SQLException e) {
       cause.addSuppressed(e);
-      return "; " + thing.get().shown() + " is there half made, and the next run drops it first";
+      return "; " + object.get().shown() + " is there half made, and the next run drops it first";
     }
   }
 
   private boolean isMissing(Statement statement) throws SQLException {
-    Optional<StatementTarget> thing = StatementTargets.of(statement, engine.dialect());
-    return thing.isPresent()
-        && session.state(thing.get()).filter(StatementTarget.MISSING::equals).isPresent();
+    Optional<StatementTarget> object = StatementTargets.of(statement, engine.dialect());
+    return object.isPresent()
+        && session.state(object.get()).filter(StatementTarget.MISSING::equals).isPresent();
   }
 
   private void together(Step.OfRung rung, Statement statement, int number) throws SQLException {

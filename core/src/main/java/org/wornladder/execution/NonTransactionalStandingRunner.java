@@ -57,8 +57,8 @@ final class NonTransactionalStandingRunner {
   }
 
   private boolean isMissing(Statement statement) throws SQLException {
-    Optional<StatementTarget> thing = StatementTargets.of(statement, engine.dialect());
-    return thing.isPresent()
-        && session.state(thing.get()).filter(StatementTarget.MISSING::equals).isPresent();
+    Optional<StatementTarget> object = StatementTargets.of(statement, engine.dialect());
+    return object.isPresent()
+        && session.state(object.get()).filter(StatementTarget.MISSING::equals).isPresent();
   }
 }

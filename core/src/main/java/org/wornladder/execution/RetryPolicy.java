@@ -18,7 +18,7 @@ record RetryPolicy(int retries, RunListener listener) {
       return false;
     }
     long pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS << Math.min(attempt - 1, 10));
-    listener.retrying(step, attempt, fault.words());
+    listener.retrying(step, attempt, fault.message());
     try {
       Thread.sleep(pause);
       return true;

@@ -131,7 +131,7 @@ public final class RollbackPlanner {
             .allMatch(
                 statement ->
                     StatementTargets.of(statement, engine.dialect())
-                        .filter(thing -> thing.change() == StatementTarget.Change.DROPS)
+                        .filter(object -> object.change() == StatementTarget.Change.DROPS)
                         .isPresent());
     if (!drops) {
       refuse(

@@ -7,11 +7,11 @@ import java.util.Optional;
  *
  * @param statement its number, counted from 1
  * @param found what the facts say
- * @param words the facts, for people and the record
+ * @param explanation the facts, for people and the record
  * @param clearing what must be cleared away before the statement runs again; empty if nothing
  */
 public record UncertainStatement(
-    int statement, Found found, String words, Optional<String> clearing) {
+    int statement, Found found, String explanation, Optional<String> clearing) {
   /** What the facts say. */
   public enum Found {
     DONE,
@@ -35,7 +35,7 @@ public record UncertainStatement(
         + " is stuck: nobody knows whether statement "
         + statement
         + " took effect ("
-        + words
+        + explanation
         + ")";
   }
 }

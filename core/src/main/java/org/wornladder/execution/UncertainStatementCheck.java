@@ -51,16 +51,16 @@ public final class UncertainStatementCheck {
    */
   private Optional<UncertainStatement> halfMade(RungRecord record) throws SQLException {
     int number = record.progress().failed();
-    Optional<StatementTarget> thing =
+    Optional<StatementTarget> object =
         statement(record, number)
             .flatMap(one -> StatementTargets.of(one, basis.engine().dialect()));
     Optional<String> clearing =
-        thing.isPresent() && wasMissing(record.number(), number)
-            ? basis.session().clearing(thing.get())
+        object.isPresent() && wasMissing(record.number(), number)
+            ? basis.session().clearing(object.get())
             : Optional.empty();
     return clearing.map(
         drop -> {
-          String words = thing.get().shown() + " is there half made, by an attempt that failed";
+          String words = object.get().shown() + " is there half made, by an attempt that failed";
           return new UncertainStatement(number, Found.NOT_DONE, words, Optional.of(drop));
         });
   }
@@ -91,17 +91,17 @@ public final class UncertainStatementCheck {
       String words = "it may run again whether it took effect or not";
       return new UncertainStatement(number, Found.NOT_DONE, words, Optional.empty());
     }
-    Optional<StatementTarget> thing = StatementTargets.of(statement.get(), engine.dialect());
-    Optional<String> now = thing.isEmpty() ? Optional.empty() : session.state(thing.get());
+    Optional<StatementTarget> object = StatementTargets.of(statement.get(), engine.dialect());
+    Optional<String> now = object.isEmpty() ? Optional.empty() : session.state(object.get());
     String before = record.last().note().text();
     if (now.isEmpty() || !before.startsWith(BEFORE)) {
       return new UncertainStatement(
           number, Found.OPEN, "the structure does not show it", Optional.empty());
     }
-    Optional<String> clearing = session.clearing(thing.get());
+    Optional<String> clearing = session.clearing(object.get());
     boolean same = before.equals(BEFORE + now.get());
     String words =
-        thing.get().shown()
+        object.get().shown()
             + " was "
             + before.substring(BEFORE.length())
             + " before it, and is "

@@ -54,7 +54,7 @@ public enum Event {
   }
 
   /** The word that is in the journal. */
-  public String word() {
+  public String label() {
     return word;
   }
 

@@ -118,7 +118,7 @@ public final class Journal {
     return switch (fault.kind()) {
       case DENIED ->
           new JournalException(
-              "the journal may not be read: " + fault.words(),
+              "the journal may not be read: " + fault.message(),
               session.address(),
               "let its owner GRANT SELECT ON "
                   + session.quoted(table)
@@ -127,7 +127,7 @@ public final class Journal {
               e);
       case STATEMENT ->
           new JournalException(
-              "the table " + table + " is not a journal of this version: " + fault.words(),
+              "the table " + table + " is not a journal of this version: " + fault.message(),
               session.address(),
               "if it is somebody else's, name another under journal: table: in ladder.yaml",
               e);
@@ -147,7 +147,7 @@ public final class Journal {
         Entry.hash(
             entry.number(),
             entry.project(),
-            entry.event().word(),
+            entry.event().label(),
             entry.subject(),
             entry.previousHash());
     return hash.equals(entry.hash())
@@ -198,7 +198,7 @@ public final class Journal {
       create();
     }
     long number = lastNumber + 1;
-    String hash = Entry.hash(number, project, event.word(), subject, lastHash);
+    String hash = Entry.hash(number, project, event.label(), subject, lastHash);
     write(number, hash, event, subject, note);
     lastNumber = number;
     lastHash = hash;
@@ -257,7 +257,7 @@ public final class Journal {
             number,
             Timestamps.now(clock),
             project,
-            event.word(),
+            event.label(),
             subject.rung(),
             subject.name(),
             subject.upText(),

@@ -6,7 +6,7 @@ public enum Direction {
   DOWN;
 
   /** {@code up} or {@code down}. */
-  public String word() {
+  public String label() {
     return this == UP ? "up" : "down";
   }
 }

@@ -54,7 +54,7 @@ public record Script(
     }
     for (Section section : sections) {
       if (section.direction() == direction) {
-        fingerprint.line(direction.word() + " " + String.join(",", section.engines()));
+        fingerprint.line(direction.label() + " " + String.join(",", section.engines()));
         fingerprint.script(section.text(), Dialects.NEUTRAL);
       }
     }

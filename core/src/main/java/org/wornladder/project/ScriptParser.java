@@ -178,7 +178,7 @@ public final class ScriptParser {
   }
 
   private static boolean isSection(String words, Direction direction) {
-    String word = direction.word();
+    String word = direction.label();
     return words.startsWith(word)
         && (words.length() == word.length() || words.charAt(word.length()) <= ' ');
   }
@@ -193,20 +193,20 @@ public final class ScriptParser {
   }
 
   private void section(Direction direction, String words, Place place, int textStart) {
-    String rest = words.substring(direction.word().length()).strip();
+    String rest = words.substring(direction.label().length()).strip();
     List<String> engines = List.of();
     if (!rest.isEmpty()) {
       if (!rest.startsWith("on ")) {
         String found = "'" + words + "' is not a section";
-        problems.error(place, found, "write --| " + direction.word() + " on ENGINE");
+        problems.error(place, found, "write --| " + direction.label() + " on ENGINE");
       }
       engines = HeaderBuilder.list(rest.substring(Math.min(3, rest.length())));
       engines.forEach(engine -> checkEngine(engine, place));
     }
-    seen.putIfAbsent(direction.word(), place);
+    seen.putIfAbsent(direction.label(), place);
     for (String key : engines.isEmpty() ? List.of("") : engines) {
       isTwice(
-          key.isEmpty() ? direction.word() + " (plain)" : direction.word() + " on " + key, place);
+          key.isEmpty() ? direction.label() + " (plain)" : direction.label() + " on " + key, place);
     }
     open = Optional.of(new Opening(direction, engines, textStart, place));
   }

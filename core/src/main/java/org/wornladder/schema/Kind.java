@@ -51,7 +51,7 @@ public enum Kind {
     return this == VIEW || this == MATERIALISED_VIEW;
   }
 
-  public String word() {
+  public String label() {
     return word;
   }
 

@@ -71,7 +71,7 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   private static void add(List<Element> elements, Fingerprint.Parts hash) {
     for (Element element : elements) {
-      hash.mark("{" + element.kind().word() + "=");
+      hash.mark("{" + element.kind().label() + "=");
       hash.add(element.name());
       element
           .facts()

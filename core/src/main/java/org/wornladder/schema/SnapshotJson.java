@@ -53,7 +53,7 @@ final class SnapshotJson {
     out.writeArrayFieldStart(field);
     for (Element element : elements) {
       out.writeStartObject();
-      out.writeStringField("kind", element.kind().word());
+      out.writeStringField("kind", element.kind().label());
       out.writeStringField("name", element.name());
       if (!element.facts().isEmpty()) {
         out.writeObjectFieldStart("facts");

@@ -95,7 +95,7 @@ public final class ScratchReplay {
             new Problem(
                 Problem.Severity.ERROR,
                 statement.place(),
-                "in the scratch database: " + session.fault(e).words(),
+                "in the scratch database: " + session.fault(e).message(),
                 "mend the file; no environment was touched"));
       }
     }

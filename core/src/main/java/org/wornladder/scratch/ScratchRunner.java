@@ -137,7 +137,7 @@ public record ScratchRunner(ProjectContext project) {
       return new Erased(
           keeper, lock, like.inPlaceOf(server.url(), server.user(), server.password()));
     } catch (SQLException e) {
-      String words = keeper.fault(e).words();
+      String words = keeper.fault(e).message();
       keeper.close();
       throw new UnreachableException(
           "the scratch database cannot be emptied: " + words,

@@ -245,7 +245,7 @@ final class SeedExecution {
 
   private LadderException failed(
       String label, String place, Optional<String> text, Fault fault, SQLException e) {
-    String words = environment.secrets().mask(fault.words());
+    String words = environment.secrets().mask(fault.message());
     return new StatementFailedException(
         new Failure(environment.name(), label, place, text, words, LEFT, 0),
         Advice.of(Advice.Code.CORRECT_THEN_SEED, environment.name()),

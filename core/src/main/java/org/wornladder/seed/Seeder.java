@@ -129,7 +129,7 @@ public final class Seeder {
       }
       findings.add(
           new Refusal(
-              "reference data cannot be compared: " + session.fault(e).words(),
+              "reference data cannot be compared: " + session.fault(e).message(),
               "environment " + environment.name(),
               "grant the user the right to make temporary tables, and to read the seeded ones"));
     }

@@ -230,7 +230,7 @@ public final class CheckService {
             new Finding(
                 line.label()
                     + " is "
-                    + line.state().word()
+                    + line.state().label()
                     + (line.detail().isEmpty() ? "" : ": " + line.detail()),
                 project
                     .rung(line.number())

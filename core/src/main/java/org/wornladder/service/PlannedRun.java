@@ -149,7 +149,7 @@ record PlannedRun(Project project, RuntimeSettings settings) {
       Difference first = drift.get(0);
       String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
       throw RefusedException.of(
-          environment + " is not what its history says: " + first.words() + more,
+          environment + " is not what its history says: " + first.description() + more,
           "environment " + environment,
           Advice.of(Advice.Code.SHOW_DRIFT_OR_GO_ON, environment));
     }

@@ -44,7 +44,7 @@ class ExpectedStructureTest {
     assertThat(expected)
         .isEqualTo(structure(table("bin", List.of(CODE, column("weight_kg", "integer", false)))));
     assertThat(Differences.between(expected, after).get(0).facts())
-        .map(Difference.FactChange::word)
+        .map(Difference.FactChange::name)
         .containsExactly("type");
   }
 

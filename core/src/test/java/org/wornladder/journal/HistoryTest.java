@@ -92,7 +92,7 @@ class HistoryTest {
   @Test
   void everyEventHasAWordOfItsOwn() {
     for (Event event : Event.values()) {
-      assertThat(Event.of(event.word())).contains(event);
+      assertThat(Event.of(event.label())).contains(event);
       assertThat(event.shown()).doesNotContain("-");
     }
     assertThat(Event.of("folded")).isEmpty();

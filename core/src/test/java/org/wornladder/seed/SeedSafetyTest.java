@@ -120,7 +120,7 @@ class SeedSafetyTest {
             e -> {
               assertThat(e.failure().place()).isEqualTo("seeds/variety.csv:4");
               assertThat(e.failure().left()).contains("Nothing was written");
-              assertThat(e.failure().words())
+              assertThat(e.failure().message())
                   .as("values of rows are not told")
                   .doesNotContain("'one'", "=(one)");
             });

@@ -99,7 +99,7 @@ class AdoptTest {
     assertThat(adoption.leftOut()).isEmpty();
     assertThat(database.events()).containsExactly("adopted");
     for (Against against : Against.values()) {
-      assertThat(drift("dev", against)).as(against.word()).isEmpty();
+      assertThat(drift("dev", against)).as(against.label()).isEmpty();
     }
     assertThat(ladder.open().compare("rungs", "schema", false).differences()).isEmpty();
     assertThatThrownBy(() -> adopt("dev", ALL)).isInstanceOf(RefusedException.class);

@@ -129,7 +129,7 @@ class DriftTest {
   private static String words(Difference difference) {
     String change = difference.change().name().toLowerCase(Locale.ROOT);
     String name = difference.fullName().toLowerCase(Locale.ROOT);
-    return change + " " + difference.kind().word() + " " + name;
+    return change + " " + difference.kind().label() + " " + name;
   }
 
   @ParameterizedTest

@@ -119,7 +119,7 @@ class OddNamesTest {
     }
     adopt();
     for (Against against : Against.values()) {
-      assertThat(drift(against)).as(against.word()).isEmpty();
+      assertThat(drift(against)).as(against.label()).isEmpty();
     }
   }
 

@@ -81,9 +81,9 @@ final class DriftCommand implements Command {
   }
 
   private static Against against(Call call) {
-    String word = call.text(AGAINST).orElse(Against.EXPECTED.word());
+    String word = call.text(AGAINST).orElse(Against.EXPECTED.label());
     for (Against against : Against.values()) {
-      if (against.word().equals(word)) {
+      if (against.label().equals(word)) {
         return against;
       }
     }

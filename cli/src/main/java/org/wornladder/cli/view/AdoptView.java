@@ -65,7 +65,7 @@ public final class AdoptView {
   }
 
   private static String named(Element element) {
-    return element.kind().word() + " " + SafeText.line(element.name());
+    return element.kind().label() + " " + SafeText.line(element.name());
   }
 
   public void json(AdoptResult adoption) {

@@ -60,15 +60,15 @@ record DifferenceView(
   }
 
   private static String named(Difference difference) {
-    return SafeText.line(difference.words());
+    return SafeText.line(difference.description());
   }
 
   /** An object that is on one side only. */
   private void whole(List<FactChange> facts, List<String> lines) {
-    int label = facts.stream().mapToInt(fact -> fact.word().length()).max().orElse(0);
+    int label = facts.stream().mapToInt(fact -> fact.name().length()).max().orElse(0);
     int width = room() - label - GAP;
     for (FactChange fact : facts) {
-      String name = fact.word();
+      String name = fact.name();
       for (String part : wrapped(fact.after().or(fact::before), width)) {
         lines.add((INDENT + SafeText.pad(name, label) + "  " + part).stripTrailing());
         name = "";
@@ -81,7 +81,7 @@ record DifferenceView(
     int title = Math.max(before.length(), after.length());
     String left = fact.before().map(SafeText::lines).orElse("-");
     String right = fact.after().map(SafeText::lines).orElse("-");
-    lines.add(INDENT + colors.faint(fact.word()));
+    lines.add(INDENT + colors.faint(fact.name()));
     int half = (room() - GAP) / 2 - title - GAP;
     boolean beside =
         half >= NARROWEST
@@ -151,7 +151,7 @@ record DifferenceView(
           (kind, names) -> {
             Optional<String> all = Optional.of(String.join(", ", names));
             boolean added = difference.change() == Difference.Change.ADDED;
-            String word = names.size() == 1 ? kind.word() : kind.plural();
+            String word = names.size() == 1 ? kind.label() : kind.plural();
             facts.add(
                 new FactChange(
                     word, added ? Optional.empty() : all, added ? all : Optional.empty()));
@@ -181,14 +181,14 @@ record DifferenceView(
       for (FactChange fact : facts(difference)) {
         facts.add(
             new Json()
-                .put("fact", fact.word())
+                .put("fact", fact.name())
                 .put(before, fact.before())
                 .put(after, fact.after()));
       }
       list.add(
           new Json()
               .put("change", change(difference))
-              .put("kind", difference.kind().word())
+              .put("kind", difference.kind().label())
               .put("name", difference.name())
               .put("table", Optional.of(difference.table()).filter(table -> !table.isEmpty()))
               .put("facts", facts));
@@ -211,7 +211,7 @@ record DifferenceView(
         lines.add(
             what
                 + " | "
-                + fact.word()
+                + fact.name()
                 + " | "
                 + code(fact.before())
                 + " | "

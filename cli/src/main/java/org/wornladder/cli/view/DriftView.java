@@ -135,7 +135,7 @@ public final class DriftView {
       commands.add(drifts + " --mend mend.sql  writes the SQL that brings it back");
       if (drift.against() == Against.EXPECTED) {
         Difference first = drift.structure().get(0);
-        String pattern = first.kind().word() + ":" + SafeText.line(first.fullName());
+        String pattern = first.kind().label() + ":" + SafeText.line(first.fullName());
         commands.add(drifts + " --as-rung \"found on " + environment + "\"  makes it a rung");
         commands.add(drifts + " --forgive \"" + pattern + "\"  leaves it to others");
       }
@@ -194,7 +194,7 @@ public final class DriftView {
         .put("database", drift.address())
         .put("database_exists", drift.isThere())
         .put("clean", drift.isClean())
-        .put("against", drift.against().word())
+        .put("against", drift.against().label())
         .put("expectation_known", drift.known())
         .put("structure", json(drift.structure()))
         .put("ignored", drift.ignored())

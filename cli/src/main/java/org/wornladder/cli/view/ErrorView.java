@@ -97,7 +97,7 @@ public final class ErrorView {
           .put("environment", failed.failure().environment())
           .put("step", failed.failure().step())
           .put("statement", failed.failure().statement())
-          .put("database_said", failed.failure().words())
+          .put("database_said", failed.failure().message())
           .put("left", failed.failure().left())
           .put("steps_completed", failed.failure().completed());
     }

@@ -105,7 +105,7 @@ public final class HistoryView {
     return new Json()
         .put("entry", entry.number())
         .put("at", entry.at())
-        .put("event", entry.event().word())
+        .put("event", entry.event().label())
         .put("rung", entry.subject().rung())
         .put("name", entry.subject().name())
         .put("up_fingerprint", entry.subject().upFingerprint())

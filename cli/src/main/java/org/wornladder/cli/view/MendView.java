@@ -44,7 +44,7 @@ public final class MendView {
   }
 
   private static String words(Difference difference) {
-    return SafeText.line(difference.words());
+    return SafeText.line(difference.description());
   }
 
   public void show(MendScript mending, String file) {

@@ -35,7 +35,7 @@ final class NotReadable {
   /** An object that is not part of what was written. */
   static String leftOut(Element object, Colors colors) {
     return colors.warning("  left out  ")
-        + object.kind().word()
+        + object.kind().label()
         + " "
         + SafeText.line(object.name())
         + (object.isHidden()

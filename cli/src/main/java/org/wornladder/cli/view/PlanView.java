@@ -134,7 +134,7 @@ public final class PlanView {
         + "statement "
         + doubt.statement()
         + (done ? " is done: " : " is not done: ")
-        + SafeText.line(doubt.words());
+        + SafeText.line(doubt.explanation());
   }
 
   private void action(StandingAction action, Secrets secrets) {
@@ -166,7 +166,7 @@ public final class PlanView {
         .put("engine", plan.engine())
         .put("database", plan.address())
         .put("database_exists", plan.isThere())
-        .put("direction", plan.direction().word())
+        .put("direction", plan.direction().label())
         .put("together", plan.together())
         .put("notes", plan.notes().stream().map(NoteText::of).toList())
         .put("steps", plan.steps().stream().map(step -> of(step, plan.secrets())).toList());
@@ -182,7 +182,7 @@ public final class PlanView {
           .put("decision", decision(rung.decision()))
           .put("one_way", rung.oneWay())
           .put("statement_wise", rung.statementWise())
-          .put("found", rung.doubt().map(UncertainStatement::words))
+          .put("found", rung.doubt().map(UncertainStatement::explanation))
           .put("lifted_before", actions(rung.liftedBefore(), secrets))
           .put("statements", statements(rung.statements(), secrets))
           .put("put_back_after", actions(rung.putBackAfter(), secrets));
@@ -198,7 +198,7 @@ public final class PlanView {
             action ->
                 new Json()
                     .put("name", action.name())
-                    .put("direction", action.direction().word())
+                    .put("direction", action.direction().label())
                     .put("reason", action.reason())
                     .put("statements", statements(action.statements(), secrets)))
         .toList();

@@ -36,7 +36,7 @@ public final class RebuildView {
                 .map(
                     one ->
                         new Json()
-                            .put("kind", one.getKey().word().replace(' ', '_'))
+                            .put("kind", one.getKey().label().replace(' ', '_'))
                             .put("count", one.getValue()))
                 .toList())
         .put("applied", RunResultView.of(rebuilt.applied()))

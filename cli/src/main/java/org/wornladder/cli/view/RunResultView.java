@@ -76,7 +76,7 @@ public final class RunResultView {
   static Json of(RunResult outcome) {
     return new Json()
         .put("environment", outcome.plan().environment())
-        .put("direction", outcome.plan().direction().word())
+        .put("direction", outcome.plan().direction().label())
         .put("at", outcome.at())
         .put("elapsed_ms", outcome.elapsedMs())
         .put("stopped", outcome.stopped())
@@ -102,7 +102,7 @@ public final class RunResultView {
         .map(
             count ->
                 new Json()
-                    .put("kind", count.kind().word().replace(' ', '_'))
+                    .put("kind", count.kind().label().replace(' ', '_'))
                     .put("added", count.added())
                     .put("removed", count.removed())
                     .put("changed", count.changed()))

@@ -45,7 +45,7 @@ public final class ShowView {
     for (Kind kind : Kind.values()) {
       List<String> names = report.schema().names(kind);
       if (!kind.isRight() && !names.isEmpty()) {
-        String word = names.size() == 1 ? kind.word() : kind.plural();
+        String word = names.size() == 1 ? kind.label() : kind.plural();
         others.row(word, SafeText.line(String.join(", ", names)));
       }
     }
@@ -167,7 +167,7 @@ public final class ShowView {
 
   private static Json object(SchemaObject object) {
     return new Json()
-        .put("kind", object.kind().word())
+        .put("kind", object.kind().label())
         .put("name", object.name())
         .put("table", Optional.of(object.table()).filter(table -> !table.isEmpty()))
         .put("definition", object.definition());

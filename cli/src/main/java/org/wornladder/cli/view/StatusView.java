@@ -119,7 +119,7 @@ public final class StatusView {
   }
 
   private static String state(Line line) {
-    String word = line.state() == State.ABSENT ? "absent" : line.state().word();
+    String word = line.state() == State.ABSENT ? "absent" : line.state().label();
     return word + (line.oneWay() && line.state() != State.PASSED_OVER ? ", one-way" : "");
   }
 

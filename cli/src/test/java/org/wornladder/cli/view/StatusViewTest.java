@@ -35,7 +35,7 @@ class StatusViewTest {
   @EnumSource(State.class)
   void everyStateIsDrawnAndSaidInAWord(State state) {
     Status status = status(List.of(line(1, state, "Orchards")));
-    String word = state == State.ABSENT ? "absent" : state.word();
+    String word = state == State.ABSENT ? "absent" : state.label();
     String unicode = drawn(Screen.wide(100), status);
     assertThat(unicode).contains(word).containsPattern("[┣┠┃].{5}[┫┨┃]");
     String plain = drawn(Screen.plain(), status);

@@ -123,7 +123,7 @@ final class H2Ddl extends SqlDdl {
   @Override
   protected Optional<List<String>> tableChange(Difference difference) {
     for (Difference.FactChange fact : difference.facts()) {
-      if (!fact.word().equals(Column.COMMENT)) {
+      if (!fact.name().equals(Column.COMMENT)) {
         return Optional.empty();
       }
     }
@@ -140,7 +140,7 @@ final class H2Ddl extends SqlDdl {
   @Override
   protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
     Optional<String> after = fact.after();
-    return switch (fact.word()) {
+    return switch (fact.name()) {
       case DOMAIN -> after.map(domain -> List.of(start + "SET DATA TYPE " + domain));
       case INVISIBLE ->
           Optional.of(List.of(start + (after.isPresent() ? "SET INVISIBLE" : "SET VISIBLE")));

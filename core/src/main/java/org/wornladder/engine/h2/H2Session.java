@@ -302,9 +302,9 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
-  public boolean exists(Condition.Presence thing) throws SQLException {
-    String name = thing.table();
-    return switch (thing.kind()) {
+  public boolean exists(Condition.Presence object) throws SQLException {
+    String name = object.table();
+    return switch (object.kind()) {
       case TABLE -> has("tables", "table_name", name, "table_type <> 'VIEW'");
       case VIEW -> has("views", "table_name", name, "TRUE");
       case INDEX -> has("indexes", "index_name", name, "TRUE");
@@ -313,7 +313,7 @@ final class H2Session extends JdbcSession {
               "columns",
               "table_name",
               name,
-              "upper(column_name) = upper(" + QUOTING.text(thing.column()) + ")");
+              "upper(column_name) = upper(" + QUOTING.text(object.column()) + ")");
     };
   }
 
@@ -339,19 +339,19 @@ final class H2Session extends JdbcSession {
 
   /** The statements that H2 itself would write for an object. */
   @Override
-  public Optional<String> state(StatementTarget thing) throws SQLException {
-    return switch (thing.kind()) {
-      case TABLE -> exists(table(thing)) ? Optional.of(there(script(thing))) : missing();
-      case VIEW -> ofView("views", "view_definition", "table_name", "table_schema", thing);
-      case INDEX -> ofView("indexes", "index_name", "index_name", "index_schema", thing);
-      case TRIGGER -> ofView("triggers", "trigger_name", "trigger_name", "trigger_schema", thing);
+  public Optional<String> state(StatementTarget object) throws SQLException {
+    return switch (object.kind()) {
+      case TABLE -> exists(table(object)) ? Optional.of(there(script(object))) : missing();
+      case VIEW -> ofView("views", "view_definition", "table_name", "table_schema", object);
+      case INDEX -> ofView("indexes", "index_name", "index_name", "index_schema", object);
+      case TRIGGER -> ofView("triggers", "trigger_name", "trigger_name", "trigger_schema", object);
       case SEQUENCE ->
           ofView(
               "sequences",
               "increment || ' ' || minimum_value || ' ' || maximum_value",
               "sequence_name",
               "sequence_schema",
-              thing);
+              object);
       default -> Optional.empty();
     };
   }
@@ -360,19 +360,19 @@ final class H2Session extends JdbcSession {
     return Optional.of(StatementTarget.MISSING);
   }
 
-  private static Condition.Presence table(StatementTarget thing) {
-    return new Condition.Presence(Condition.Kind.TABLE, thing.name().text(), "", true, "");
+  private static Condition.Presence table(StatementTarget object) {
+    return new Condition.Presence(Condition.Kind.TABLE, object.name().text(), "", true, "");
   }
 
-  private String script(StatementTarget thing) throws SQLException {
+  private String script(StatementTarget object) throws SQLException {
     String name =
         value(
                 "SELECT table_name FROM information_schema.tables WHERE table_schema = "
                     + QUOTING.text(schema)
                     + " AND upper(table_name) = upper("
-                    + QUOTING.text(thing.name().plain())
+                    + QUOTING.text(object.name().plain())
                     + ")")
-            .orElse(thing.name().plain());
+            .orElse(object.name().plain());
     StringBuilder script = new StringBuilder();
     try (ResultSet rows =
         control().executeQuery("SCRIPT NODATA NOPASSWORDS NOSETTINGS TABLE " + quoted(name))) {
@@ -384,7 +384,7 @@ final class H2Session extends JdbcSession {
   }
 
   private Optional<String> ofView(
-      String view, String definition, String column, String schemaColumn, StatementTarget thing)
+      String view, String definition, String column, String schemaColumn, StatementTarget object)
       throws SQLException {
     Optional<String> found =
         value(
@@ -399,7 +399,7 @@ final class H2Session extends JdbcSession {
                 + " AND upper("
                 + column
                 + ") = upper("
-                + QUOTING.text(thing.name().plain())
+                + QUOTING.text(object.name().plain())
                 + ")");
     return Optional.of(found.map(JdbcSession::there).orElse(StatementTarget.MISSING));
   }

@@ -77,7 +77,7 @@ final class H2Staging extends JdbcStaging {
   /** H2 adds the value in quotes behind its words. */
   @Override
   protected String words(SQLException e) {
-    String words = session().fault(e).words();
+    String words = session().fault(e).message();
     int value = words.indexOf(" \"");
     return value < 0 ? words : words.substring(0, value);
   }

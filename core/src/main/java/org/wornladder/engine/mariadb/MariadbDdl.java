@@ -127,7 +127,7 @@ final class MariadbDdl extends SqlDdl {
     String alter = "ALTER TABLE " + name(difference.name()) + " ";
     List<String> statements = new ArrayList<>();
     for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.word()) {
+      switch (fact.name()) {
         case Column.COMMENT -> statements.add(alter + "COMMENT = " + text(fact.after().orElse("")));
         case "engine" -> statements.add(alter + "ENGINE = " + fact.after().orElse("InnoDB"));
         case "collation" -> statements.add(alter + collation(fact.after().orElse("")).strip());

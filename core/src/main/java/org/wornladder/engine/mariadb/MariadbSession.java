@@ -312,13 +312,14 @@ final class MariadbSession extends JdbcSession {
   }
 
   @Override
-  public boolean exists(Condition.Presence thing) throws SQLException {
-    String name = thing.table();
-    return switch (thing.kind()) {
+  public boolean exists(Condition.Presence object) throws SQLException {
+    String name = object.table();
+    return switch (object.kind()) {
       case TABLE -> ofTable("table_name = ? AND table_type <> 'VIEW'", "tables", name);
       case VIEW -> ofTable("table_name = ? AND table_type = 'VIEW'", "tables", name);
       case INDEX -> ofTable("index_name = ?", "statistics", name);
-      case COLUMN -> ofTable("table_name = ? AND column_name = ?", "columns", name, thing.column());
+      case COLUMN ->
+          ofTable("table_name = ? AND column_name = ?", "columns", name, object.column());
     };
   }
 
@@ -341,13 +342,13 @@ final class MariadbSession extends JdbcSession {
 
   /** The server's own statement for an object; an index is part of its table's. */
   @Override
-  public Optional<String> state(StatementTarget thing) throws SQLException {
-    boolean ofTable = thing.kind() == StatementTarget.Kind.INDEX;
-    if (ofTable && thing.table().isEmpty()) {
+  public Optional<String> state(StatementTarget object) throws SQLException {
+    boolean ofTable = object.kind() == StatementTarget.Kind.INDEX;
+    if (ofTable && object.table().isEmpty()) {
       return Optional.empty();
     }
-    String kind = ofTable ? StatementTarget.Kind.TABLE.name() : thing.kind().name();
-    String name = named(ofTable ? thing.table() : thing.name());
+    String kind = ofTable ? StatementTarget.Kind.TABLE.name() : object.kind().name();
+    String name = named(ofTable ? object.table() : object.name());
     try (ResultSet row = control().executeQuery("SHOW CREATE " + kind + " " + name)) {
       StringBuilder definition = new StringBuilder();
       while (row.next()) {

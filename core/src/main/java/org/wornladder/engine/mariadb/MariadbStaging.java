@@ -185,7 +185,7 @@ final class MariadbStaging extends JdbcStaging {
 
   @Override
   protected String words(SQLException e) {
-    return words(session().fault(e).words());
+    return words(session().fault(e).message());
   }
 
   /** The server's words without the row, which counts from elsewhere, and without the value. */
@@ -195,7 +195,7 @@ final class MariadbStaging extends JdbcStaging {
 
   @Override
   protected Optional<String> columnIn(SQLException e) {
-    return columnIn(session().fault(e).words());
+    return columnIn(session().fault(e).message());
   }
 
   static Optional<String> columnIn(String words) {

@@ -30,7 +30,7 @@ final class PostgresCleaner {
   private static final String OUTSIDE =
       """
       WITH managed AS (SELECT oid FROM pg_catalog.pg_namespace WHERE nspname IN (%s)),
-      things AS (
+      objects AS (
         SELECT 'pg_catalog.pg_class'::regclass AS class, oid FROM pg_catalog.pg_class
           WHERE relnamespace IN (SELECT oid FROM managed)
         UNION ALL SELECT 'pg_catalog.pg_proc'::regclass, oid FROM pg_catalog.pg_proc
@@ -40,7 +40,7 @@ final class PostgresCleaner {
       found AS (
         SELECT coalesce(r.ev_class, f.conrelid, a.adrelid, k.oid) AS relation
         FROM pg_catalog.pg_depend d
-        JOIN things t ON t.class = d.refclassid AND t.oid = d.refobjid
+        JOIN objects t ON t.class = d.refclassid AND t.oid = d.refobjid
         LEFT JOIN pg_catalog.pg_rewrite r
           ON d.classid = 'pg_catalog.pg_rewrite'::regclass AND r.oid = d.objid
         LEFT JOIN pg_catalog.pg_constraint f
@@ -50,7 +50,7 @@ final class PostgresCleaner {
         LEFT JOIN pg_catalog.pg_class k
           ON d.classid = 'pg_catalog.pg_class'::regclass AND k.oid = d.objid
         UNION ALL SELECT inhrelid FROM pg_catalog.pg_inherits
-          JOIN things t ON t.oid = inhparent)
+          JOIN objects t ON t.oid = inhparent)
       SELECT DISTINCT n.nspname || '.' || c.relname
       FROM found JOIN pg_catalog.pg_class c ON c.oid = found.relation
       JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace

@@ -55,8 +55,8 @@ final class PostgresComments {
     return ofTable.isEmpty() ? "" : ofTable.getOrDefault(sort + name, "");
   }
 
-  private Map<String, String> of(String thing) {
-    return byThing.getOrDefault(thing, Map.of());
+  private Map<String, String> of(String object) {
+    return byThing.getOrDefault(object, Map.of());
   }
 
   /** An object with the comments on its columns, if it is a view that has some. */

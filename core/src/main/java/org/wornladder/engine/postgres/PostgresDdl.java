@@ -353,7 +353,7 @@ final class PostgresDdl extends SqlDdl {
                         }
                         + " TRIGGER "
                         + name(ofTable(element))));
-    last.addAll(comment(thing(element), element));
+    last.addAll(comment(object(element), element));
     last.addAll(columnComments(element));
     return last;
   }
@@ -365,7 +365,7 @@ final class PostgresDdl extends SqlDdl {
   }
 
   /** What a statement calls an object that belongs to no table. */
-  private String thing(Element element) {
+  private String object(Element element) {
     String word = sqlWord(element.kind()) + " ";
     return switch (element.kind()) {
       case FUNCTION, PROCEDURE -> word + signature(element);
@@ -403,13 +403,13 @@ final class PostgresDdl extends SqlDdl {
   @Override
   public List<String> rights(Element element, List<Element> standing) {
     return element.kind().isView()
-        ? PostgresRights.again(element, thing(element), standing, this::name)
+        ? PostgresRights.again(element, object(element), standing, this::name)
         : List.of();
   }
 
   @Override
   protected Optional<String> drop(Element element) {
-    return element.kind() == Kind.OTHER ? Optional.empty() : Optional.of("DROP " + thing(element));
+    return element.kind() == Kind.OTHER ? Optional.empty() : Optional.of("DROP " + object(element));
   }
 
   @Override
@@ -431,7 +431,7 @@ final class PostgresDdl extends SqlDdl {
     String alter = "ALTER TABLE " + quoted(difference.name()) + " ";
     List<String> statements = new ArrayList<>();
     for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.word()) {
+      switch (fact.name()) {
         case REPLICA_IDENTITY -> statements.add(alter + identityOf(fact.after().orElse("DEFAULT")));
         case Column.COMMENT ->
             statements.add(commenting("TABLE " + quoted(difference.name()), fact.after()));
@@ -466,7 +466,7 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
-    return switch (fact.word()) {
+    return switch (fact.name()) {
       // Said by whether it may be null.
       case NOT_NULL -> Optional.of(List.of());
       case STATISTICS ->

@@ -14,19 +14,19 @@ final class PostgresExistence {
 
   private PostgresExistence() {}
 
-  static boolean of(Statement sql, List<String> schemas, Condition.Presence thing)
+  static boolean of(Statement sql, List<String> schemas, Condition.Presence object)
       throws SQLException {
     String kinds =
-        switch (thing.kind()) {
+        switch (object.kind()) {
           case TABLE, COLUMN -> "'r', 'p', 'f'";
           case INDEX -> "'i', 'I'";
           case VIEW -> "'v', 'm'";
         };
     String column =
-        thing.kind() == Condition.Kind.COLUMN
+        object.kind() == Condition.Kind.COLUMN
             ? " JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0"
                 + " AND NOT a.attisdropped AND a.attname = "
-                + QUOTING.text(thing.column())
+                + QUOTING.text(object.column())
             : "";
     String query =
         "SELECT 1 FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
@@ -34,7 +34,7 @@ final class PostgresExistence {
             + " WHERE c.relkind IN ("
             + kinds
             + ") AND ("
-            + String.join(" OR ", places(schemas, thing.table()))
+            + String.join(" OR ", places(schemas, object.table()))
             + ")";
     try (ResultSet rows = sql.executeQuery(query)) {
       return rows.next();

@@ -21,7 +21,7 @@ final class PostgresRights {
   /** A name, the table it belongs to, and who owns it or else what may be done with it. */
   static final String QUERY =
       """
-      WITH thing AS (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
+      WITH object AS (SELECT CASE c.relkind WHEN 'v' THEN 'view' WHEN 'm' THEN 'materialised view'
             WHEN 'S' THEN 'sequence' ELSE 'table' END AS kind, %name(c.relname) AS name,
           c.relowner AS owner, c.relacl AS acl
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
@@ -35,16 +35,16 @@ final class PostgresRights {
        WHERE t.typtype IN ('e', 'd') AND %own(pg_type, t)
       UNION ALL SELECT 'schema', n.nspname, n.nspowner, n.nspacl
         FROM pg_catalog.pg_namespace n WHERE n.nspname IN (%all))
-      SELECT thing.kind || ' ' || thing.name, CASE WHEN thing.kind = 'table' THEN thing.name ELSE ''
-          END, pg_catalog.pg_get_userbyid(thing.owner), NULL FROM thing
-      UNION ALL SELECT concat(thing.kind, ' ', thing.name, ' to ', CASE WHEN a.grantee = 0
+      SELECT object.kind || ' ' || object.name, CASE WHEN object.kind = 'table' THEN object.name ELSE ''
+          END, pg_catalog.pg_get_userbyid(object.owner), NULL FROM object
+      UNION ALL SELECT concat(object.kind, ' ', object.name, ' to ', CASE WHEN a.grantee = 0
             THEN 'PUBLIC' ELSE pg_catalog.pg_get_userbyid(a.grantee) END), CASE WHEN
-            thing.kind = 'table' THEN thing.name ELSE '' END, NULL, string_agg(a.privilege_type ||
+            object.kind = 'table' THEN object.name ELSE '' END, NULL, string_agg(a.privilege_type ||
             CASE WHEN a.is_grantable THEN ' (may grant it on)' ELSE '' END, ', '
             ORDER BY a.privilege_type)
-        FROM thing CROSS JOIN LATERAL pg_catalog.aclexplode(thing.acl) a
-       WHERE thing.acl IS NOT NULL AND a.grantee <> thing.owner
-       GROUP BY thing.kind, thing.name, a.grantee""";
+        FROM object CROSS JOIN LATERAL pg_catalog.aclexplode(object.acl) a
+       WHERE object.acl IS NOT NULL AND a.grantee <> object.owner
+       GROUP BY object.kind, object.name, a.grantee""";
 
   private static final String OWNER = "owner";
   private static final String RIGHTS = "rights";
@@ -78,23 +78,23 @@ final class PostgresRights {
   /**
    * The statements that give a view the owner and the grants again that it had (manual, "GRANT").
    *
-   * @param thing its kind and name as statements write them
+   * @param object its kind and name as statements write them
    * @param standing what was there before
    * @param name writes a role's name
    */
   static List<String> again(
-      Element view, String thing, List<Element> standing, UnaryOperator<String> name) {
-    String own = view.kind().word() + " " + view.name();
+      Element view, String object, List<Element> standing, UnaryOperator<String> name) {
+    String own = view.kind().label() + " " + view.name();
     List<String> statements = new ArrayList<>();
     for (Element right : standing) {
       if (right.kind() == Kind.OWNER && right.name().equals(own)) {
         right
             .fact(OWNER)
-            .ifPresent(role -> statements.add("ALTER " + thing + " OWNER TO " + name.apply(role)));
+            .ifPresent(role -> statements.add("ALTER " + object + " OWNER TO " + name.apply(role)));
       } else if (right.kind() == Kind.GRANT && isOf(view, right, standing)) {
         String role = right.name().substring((own + TO).length());
         String to = " TO " + (role.equals("PUBLIC") ? role : name.apply(role));
-        grants(right.fact(RIGHTS).orElse(""), thing, to, statements);
+        grants(right.fact(RIGHTS).orElse(""), object, to, statements);
       }
     }
     return statements;
@@ -104,7 +104,7 @@ final class PostgresRights {
    * Whether a grant is one of a view, and not of another whose name goes on with the same words.
    */
   private static boolean isOf(Element view, Element grant, List<Element> standing) {
-    String start = view.kind().word() + " ";
+    String start = view.kind().label() + " ";
     boolean fits = grant.name().startsWith(start + view.name() + TO);
     return fits
         && standing.stream()
@@ -113,13 +113,13 @@ final class PostgresRights {
             .noneMatch(other -> grant.name().startsWith(start + other.name() + TO));
   }
 
-  private static void grants(String rights, String thing, String to, List<String> statements) {
+  private static void grants(String rights, String object, String to, List<String> statements) {
     List<String> plain = new ArrayList<>();
     List<String> grantable = new ArrayList<>();
     for (String right : rights.split(", ")) {
       (right.endsWith(GRANTABLE) ? grantable : plain).add(right.replace(GRANTABLE, ""));
     }
-    String on = " ON " + thing.substring(thing.indexOf("VIEW ") + "VIEW ".length()) + to;
+    String on = " ON " + object.substring(object.indexOf("VIEW ") + "VIEW ".length()) + to;
     if (!plain.isEmpty()) {
       statements.add("GRANT " + String.join(", ", plain) + on);
     }

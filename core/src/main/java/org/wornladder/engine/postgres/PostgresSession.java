@@ -407,9 +407,9 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public boolean exists(Condition.Presence thing) throws SQLException {
+  public boolean exists(Condition.Presence object) throws SQLException {
     send(rows.take());
-    return PostgresExistence.of(control(), schemas, thing);
+    return PostgresExistence.of(control(), schemas, object);
   }
 
   @Override
@@ -431,12 +431,12 @@ final class PostgresSession extends JdbcSession {
    * Only what refuses a transaction can be in doubt: indexes that are built beside others' work.
    */
   @Override
-  public Optional<String> state(StatementTarget thing) throws SQLException {
-    if (thing.kind() != StatementTarget.Kind.INDEX) {
-      return super.state(thing);
+  public Optional<String> state(StatementTarget object) throws SQLException {
+    if (object.kind() != StatementTarget.Kind.INDEX) {
+      return super.state(object);
     }
     try (ResultSet row =
-        control().executeQuery(INDEX_STATE.formatted(QUOTING.text(quotedIndex(thing))))) {
+        control().executeQuery(INDEX_STATE.formatted(QUOTING.text(quotedIndex(object))))) {
       if (!row.next()) {
         return Optional.of(StatementTarget.MISSING);
       }
@@ -445,18 +445,18 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public Optional<String> clearing(StatementTarget thing) throws SQLException {
+  public Optional<String> clearing(StatementTarget object) throws SQLException {
     boolean half =
-        thing.change() == StatementTarget.Change.MAKES
-            && state(thing).filter("there, not valid"::equals).isPresent();
-    return half ? Optional.of("DROP INDEX CONCURRENTLY " + quotedIndex(thing)) : Optional.empty();
+        object.change() == StatementTarget.Change.MAKES
+            && state(object).filter("there, not valid"::equals).isPresent();
+    return half ? Optional.of("DROP INDEX CONCURRENTLY " + quotedIndex(object)) : Optional.empty();
   }
 
   /** An index is in the schema of its table. */
-  private String quotedIndex(StatementTarget thing) {
-    StatementTarget.Name from = thing.name().schema().isEmpty() ? thing.table() : thing.name();
+  private String quotedIndex(StatementTarget object) {
+    StatementTarget.Name from = object.name().schema().isEmpty() ? object.table() : object.name();
     String schema = from.schema().isEmpty() ? schemas.get(0) : from.schema();
-    return QUOTING.name(schema) + "." + QUOTING.name(thing.name().plain());
+    return QUOTING.name(schema) + "." + QUOTING.name(object.name().plain());
   }
 
   @Override

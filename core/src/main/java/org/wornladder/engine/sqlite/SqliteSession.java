@@ -131,7 +131,7 @@ final class SqliteSession extends JdbcSession {
               "another program holds the database", where, Advice.of(Advice.Code.WAIT_LONGER), e);
       default ->
           new UnreachableException(
-              "the database cannot be opened: " + fault.words(),
+              "the database cannot be opened: " + fault.message(),
               where,
               "see the url in ladder.yaml",
               e);
@@ -169,7 +169,7 @@ final class SqliteSession extends JdbcSession {
       super.rollback();
     } catch (SQLException e) {
       // After a full disk or the like SQLite has rolled back by itself.
-      if (!faultOf(e).words().contains("no transaction is active")) {
+      if (!faultOf(e).message().contains("no transaction is active")) {
         throw e;
       }
     }
@@ -212,13 +212,13 @@ final class SqliteSession extends JdbcSession {
   }
 
   @Override
-  public boolean exists(Condition.Presence thing) throws SQLException {
-    boolean column = thing.kind() == Condition.Kind.COLUMN;
+  public boolean exists(Condition.Presence object) throws SQLException {
+    boolean column = object.kind() == Condition.Kind.COLUMN;
     String query =
         column
             ? "SELECT 1 FROM pragma_table_xinfo(?) WHERE name = ? COLLATE NOCASE"
             : "SELECT 1 FROM sqlite_schema WHERE name = ? COLLATE NOCASE AND type = lower(?)";
-    return hasRow(query, thing.table(), column ? thing.column() : thing.kind().name());
+    return hasRow(query, object.table(), column ? object.column() : object.kind().name());
   }
 
   @Override

@@ -140,7 +140,7 @@ final class SqliteStaging extends JdbcStaging {
 
   @Override
   protected String words(SQLException e) {
-    return session().fault(e).words();
+    return session().fault(e).message();
   }
 
   @Override

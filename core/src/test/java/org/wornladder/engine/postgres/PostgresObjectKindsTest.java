@@ -134,7 +134,7 @@ class PostgresObjectKindsTest {
   @ParameterizedTest(name = "{0}")
   @MethodSource("things")
   void isFoundThoughNothingElseIsThere(String told, String... statements) {
-    assertThat(read(statements).map(element -> element.kind().word() + " " + element.name()))
+    assertThat(read(statements).map(element -> element.kind().label() + " " + element.name()))
         .contains(told);
   }
 

@@ -194,7 +194,7 @@ class SqliteSessionTest {
             e ->
                 assertThat(session.fault((SQLException) e))
                     .isEqualTo(new Fault(Fault.Kind.STATEMENT, "no such table: nowhere")));
-    assertThat(session.fault(new SQLException("other")).words()).isEqualTo("other");
+    assertThat(session.fault(new SQLException("other")).message()).isEqualTo("other");
   }
 
   @Test
