@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javax.sql.DataSource;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.ManualResolution.Verdict;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.ProjectContext;
@@ -136,7 +137,8 @@ public final class Ladder implements AutoCloseable {
      * @throws ProjectException with every error in its files
      */
     public Ladder build() {
-      return new Ladder(new ProjectContext(ProjectReader.read(root()), settings()));
+      return new Ladder(
+          new ProjectContext(ProjectReader.read(root(), Engines::isOther), settings()));
     }
 
     /**
@@ -165,7 +167,7 @@ public final class Ladder implements AutoCloseable {
 
   /** Examines the files without a database. */
   public static CheckReport check(Path root) {
-    return CheckService.files(ProjectReader.examine(root));
+    return CheckService.files(ProjectReader.examine(root, Engines::isOther));
   }
 
   /** Compares the files with one environment's journal. */

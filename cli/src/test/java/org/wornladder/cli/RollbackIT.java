@@ -33,7 +33,7 @@ class RollbackIT {
         .complains(
             "0002 failed on dev: no such table: nowhere",
             "rungs/0002-wrong.sql:5:1",
-            "mend the way down");
+            "correct the way down");
     assertThat(work.tablesOf("dev")).containsExactly("bin_1", "grade");
     assertThat(work.events("dev")).endsWith("rollback-failed wrong");
     work.ladder("status").says("dev is at 0002");

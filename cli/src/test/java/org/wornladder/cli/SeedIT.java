@@ -57,7 +57,7 @@ class SeedIT {
     work.ladder("rebuild").exits(3).complains("2 tables", "add --yes");
     work.ladder("rebuild", "--yes", "--no-seed").exits(0).says("dev was emptied: 2 tables.");
     assertThat(work.query("dev", "SELECT count(*) FROM grade")).containsExactly("0");
-    work.ladder("apply", "--seed").exits(0).says("Nothing waits.", "grade: 2 added");
+    work.ladder("apply", "--seed").exits(0).says("Nothing waits.", "grade  2 added");
   }
 
   @Test

@@ -113,7 +113,7 @@ class StructureIT {
     settings(", user: " + user + ", password: weak", "");
     work.ladder("drift").exits(3).complains("the journal may not be read", "GRANT SELECT");
     execute(url, "GRANT SELECT ON ladder_journal, ladder_snapshot, orchard TO " + user);
-    work.ladder("show").exits(0).says("block    not readable", "orchard  0");
+    work.ladder("show").exits(0).says("block    not readable", "orchard             0");
     work.ladder("drift").exits(0).says("as expected");
     work.ladder("show", "--table", "block").exits(4).complains("permission denied");
     execute(url, "ALTER TABLE orchard ADD COLUMN slope int");
@@ -149,10 +149,10 @@ class StructureIT {
     work.ladder("drift", "--mend", "m.sql").exits(0).says("0 statements").says(hidden);
     work.ladder("show")
         .exits(0)
-        .says("not readable: functions", "triggers, events, other objects: this user may not see");
+        .says("not readable  functions", "triggers, events, other objects: this user may not see");
     work.ladder("show", "--ddl")
         .exits(1)
-        .complains("foreign key block (orchard_id)", "not readable: functions");
+        .complains("foreign key block (orchard_id)", "not readable  functions");
     work.ladder("compare", "env:dev", "expected:dev")
         .exits(0)
         .says("They are the same, as far as they may be read.");

@@ -2,6 +2,7 @@ package org.wornladder.change;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -25,6 +26,10 @@ import org.wornladder.sql.TokenKind;
  * @param leftOut objects that cannot be written
  */
 public record CreationScript(List<String> statements, List<Element> leftOut) {
+  private static final Comparator<Element> BY_RANK_AND_NAME =
+      Comparator.comparingInt((Element element) -> rank(element.kind()))
+          .thenComparing(Element::name);
+
   private static final List<Kind> ORDER =
       List.of(
           Kind.SCHEMA,
@@ -139,7 +144,7 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
         (element, creation) -> {
           Set<Element> needed = new HashSet<>();
           for (String statement : creation.make()) {
-            mentions(statement, ddl, byName, needed);
+            mentions(element, statement, ddl, byName, needed);
           }
           needed.remove(element);
           needs.put(element, sorted(needed));
@@ -149,26 +154,24 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
 
   private static Set<Element> sorted(Set<Element> elements) {
     List<Element> sorted = new ArrayList<>(elements);
-    sorted.sort(CreationScript::compare);
+    sorted.sort(BY_RANK_AND_NAME);
     return new LinkedHashSet<>(sorted);
-  }
-
-  // Written out: comparators put together are made at run time, as long as a small structure takes.
-  private static int compare(Element one, Element other) {
-    int byRank = Integer.compare(rank(one.kind()), rank(other.kind()));
-    return byRank != 0 ? byRank : one.name().compareTo(other.name());
   }
 
   /** The objects whose names a statement holds; of routines those alone that it calls. */
   private static void mentions(
-      String statement, Ddl ddl, Map<String, Set<Element>> byName, Set<Element> found) {
+      Element element,
+      String statement,
+      Ddl ddl,
+      Map<String, Set<Element>> byName,
+      Set<Element> found) {
     List<String> words = words(statement, ddl);
-    boolean callsByName = statement.startsWith("CREATE AGGREGATE");
+    boolean callsByName = element.kind() == Kind.AGGREGATE;
     for (int i = 0; i < words.size(); i++) {
       boolean called = callsByName || (i + 1 < words.size() && words.get(i + 1).equals("("));
-      for (Element element : byName.getOrDefault(folded(words.get(i)), Set.of())) {
-        if (called || !isRoutine(element.kind())) {
-          found.add(element);
+      for (Element named : byName.getOrDefault(folded(words.get(i)), Set.of())) {
+        if (called || !isRoutine(named.kind())) {
+          found.add(named);
         }
       }
     }

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Table;
 
 /**
  * The objects that a project leaves to others: patterns such as {@code table:legacy_*} or {@code
@@ -15,7 +16,6 @@ import org.wornladder.schema.Kind;
  */
 public final class IgnoreFilter {
   private static final String PARTITION = "partition";
-  private static final String BOUND = "partition bound";
 
   private final List<Rule> rules = new ArrayList<>();
 
@@ -59,7 +59,7 @@ public final class IgnoreFilter {
   private static boolean ignores(Rule rule, Difference difference) {
     Optional<Element> either = difference.after().or(difference::before);
     if (rule.kind().equals(PARTITION)) {
-      return either.flatMap(element -> element.fact(BOUND)).isPresent()
+      return either.flatMap(element -> element.fact(Table.PARTITION_BOUND)).isPresent()
           && rule.name().matcher(difference.name()).matches();
     }
     if (rule.kind().equals(difference.kind().label())

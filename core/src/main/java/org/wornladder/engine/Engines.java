@@ -27,6 +27,11 @@ public final class Engines {
     return own.isPresent() ? own : firstThatAccepts(others(), url);
   }
 
+  /** Whether a name is that of an engine that the service loader finds. */
+  public static boolean isOther(String name) {
+    return others().stream().anyMatch(engine -> engine.get().name().equals(name));
+  }
+
   private static Optional<Engine> firstThatAccepts(Iterable<Engine> engines, String url) {
     for (Engine engine : engines) {
       if (engine.accepts(url)) {

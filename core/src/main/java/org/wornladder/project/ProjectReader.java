@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
@@ -22,8 +23,10 @@ public final class ProjectReader {
   private final Problems problems = new Problems();
 
   private final String without;
+  private final Predicate<String> otherEngines;
 
-  private ProjectReader(Path root, String without) {
+  private ProjectReader(Path root, String without, Predicate<String> otherEngines) {
+    this.otherEngines = otherEngines;
     this.root = root;
     this.without = without;
     files = new TextFiles(root);
@@ -37,10 +40,11 @@ public final class ProjectReader {
   /**
    * The project in a folder.
    *
+   * @param otherEngines whether a name is that of an engine besides those that are built in
    * @throws ProjectException with every error found
    */
-  public static Project read(Path root) {
-    return readWithout(root, "");
+  public static Project read(Path root, Predicate<String> otherEngines) {
+    return readWithout(root, "", otherEngines);
   }
 
   /**
@@ -50,8 +54,8 @@ public final class ProjectReader {
    * @param rung the file to leave out; empty for none
    * @throws ProjectException with every error found
    */
-  public static Project readWithout(Path root, String rung) {
-    return good(new ProjectReader(root.toAbsolutePath().normalize(), rung).run());
+  public static Project readWithout(Path root, String rung, Predicate<String> otherEngines) {
+    return good(new ProjectReader(root.toAbsolutePath().normalize(), rung, otherEngines).run());
   }
 
   private static Project good(Reading reading) {
@@ -68,8 +72,8 @@ public final class ProjectReader {
    *
    * @throws ProjectException if the folder holds no project
    */
-  public static Reading examine(Path root) {
-    return new ProjectReader(root.toAbsolutePath().normalize(), "").run();
+  public static Reading examine(Path root, Predicate<String> otherEngines) {
+    return new ProjectReader(root.toAbsolutePath().normalize(), "", otherEngines).run();
   }
 
   private Reading run() {
@@ -149,7 +153,7 @@ public final class ProjectReader {
     Optional<String> text = files.read(file, problems);
     return text.isEmpty()
         ? Optional.empty()
-        : Optional.of(ScriptParser.parse(file, text.get(), form, problems));
+        : Optional.of(ScriptParser.parse(file, text.get(), form, otherEngines, problems));
   }
 
   /** Checks the names by which files speak of environments and of each other. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -40,6 +41,7 @@ public final class ScriptParser {
   private final String file;
   private final String text;
   private final Form form;
+  private final Predicate<String> otherEngines;
   private final Problems problems;
   private final Map<String, Place> seen = new LinkedHashMap<>();
   private final List<Section> sections = new ArrayList<>();
@@ -52,7 +54,9 @@ public final class ScriptParser {
   private record Opening(
       Direction direction, List<String> engines, int textStart, Place directive) {}
 
-  private ScriptParser(String file, String text, Form form, Problems problems) {
+  private ScriptParser(
+      String file, String text, Form form, Predicate<String> otherEngines, Problems problems) {
+    this.otherEngines = otherEngines;
     this.file = file;
     this.text = text;
     this.form = form;
@@ -60,8 +64,12 @@ public final class ScriptParser {
     header = new HeaderBuilder(problems);
   }
 
-  static Script parse(String file, String text, Form form, Problems problems) {
-    return new ScriptParser(file, text, form, problems).run();
+  /**
+   * @param otherEngines whether a name is that of an engine besides those that are built in
+   */
+  static Script parse(
+      String file, String text, Form form, Predicate<String> otherEngines, Problems problems) {
+    return new ScriptParser(file, text, form, otherEngines, problems).run();
   }
 
   /**
@@ -71,7 +79,8 @@ public final class ScriptParser {
    */
   public static Script parseJournalled(String name, String text) {
     Problems problems = new Problems();
-    Script script = parse(name, text, Form.JOURNALLED, problems);
+    // Its engines were known when it was recorded.
+    Script script = parse(name, text, Form.JOURNALLED, engine -> true, problems);
     if (problems.hasErrors()) {
       throw new ProjectException(problems.all());
     }
@@ -213,7 +222,7 @@ public final class ScriptParser {
 
   private void checkEngine(String engine, Place place) {
     List<String> known = Dialects.ALL.stream().map(Dialect::name).toList();
-    if (!known.contains(engine)) {
+    if (!known.contains(engine) && !otherEngines.test(engine)) {
       problems.error(place, "unknown engine '" + engine + "'", NearestWord.advice(engine, known));
     }
   }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import java.util.function.Predicate;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -31,9 +32,10 @@ public final class SeedFiles {
   /**
    * A seed that is a script: plain SQL, or sections up for one engine or another.
    *
+   * @param otherEngines whether a name is that of an engine besides those that are built in
    * @throws ProjectException if it is not there, or cannot be read
    */
-  public static Script script(Path root, Seed seed) {
+  public static Script script(Path root, Seed seed, Predicate<String> otherEngines) {
     Problems problems = new Problems();
     Optional<String> text = new TextFiles(root).read(seed.file(), problems);
     if (problems.hasErrors()) {
@@ -42,7 +44,8 @@ public final class SeedFiles {
     String whole = text.orElseThrow();
     boolean plain = whole.lines().noneMatch(line -> line.startsWith("--|"));
     String form = plain ? "--| up\n" + whole : whole;
-    Script script = ScriptParser.parse(seed.file(), form, ScriptParser.Form.STANDING, problems);
+    Script script =
+        ScriptParser.parse(seed.file(), form, ScriptParser.Form.STANDING, otherEngines, problems);
     if (problems.hasErrors()) {
       throw new ProjectException(problems.all());
     }
@@ -54,9 +57,9 @@ public final class SeedFiles {
    *
    * @throws ProjectException with what is wrong with it
    */
-  public static void examine(Path root, Seed seed) {
+  public static void examine(Path root, Seed seed, Predicate<String> otherEngines) {
     switch (seed.form()) {
-      case SQL -> script(root, seed);
+      case SQL -> script(root, seed, otherEngines);
       case SAMPLE -> SampleReader.read(root, seed);
       default -> rows(root, seed, bytes -> {}).<RuntimeException>each(row -> {});
     }

@@ -27,6 +27,9 @@ public record Table(
     List<Index> indexes,
     Map<String, String> options,
     String definition) {
+  /** The option that holds which rows a partition takes. */
+  public static final String PARTITION_BOUND = "partition bound";
+
   public Table {
     columns = List.copyOf(columns);
     primaryKey = List.copyOf(primaryKey);

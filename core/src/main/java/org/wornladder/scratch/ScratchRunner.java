@@ -4,7 +4,6 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.regex.Pattern;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.UnreachableException;
@@ -12,6 +11,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.SchemaStatements;
 import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Target;
@@ -20,12 +20,9 @@ import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
-import org.wornladder.project.Rung;
 import org.wornladder.project.SchemaFiles;
 import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Place;
-import org.wornladder.sql.Statement;
 
 /** Finds a place for scratch databases, and runs files in them. */
 public record ScratchRunner(ProjectContext project) {
@@ -41,7 +38,7 @@ public record ScratchRunner(ProjectContext project) {
         like,
         context -> {
           for (String schema : missingSchemas(context)) {
-            run(context, "CREATE SCHEMA IF NOT EXISTS " + context.engine().quoting().name(schema));
+            context.session().execute(SchemaStatements.create(context.engine(), schema));
           }
           replay(context)
               .rungs(
@@ -56,29 +53,22 @@ public record ScratchRunner(ProjectContext project) {
         like,
         context -> {
           for (String schema : context.environment().settings().schemas()) {
-            run(context, "CREATE SCHEMA IF NOT EXISTS " + context.engine().quoting().name(schema));
+            context.session().execute(SchemaStatements.create(context.engine(), schema));
           }
           replay(context).schema(SchemaFiles.read(project.project().root()));
           return context.structure().snapshot();
         });
   }
 
-  private static void run(EnvironmentContext context, String text) throws SQLException {
-    context.session().execute(new Statement(text, Place.of("scratch"), ""));
-  }
-
   /** The managed schemas that no rung makes: they was there before the ladder did. */
   private List<String> missingSchemas(EnvironmentContext context) {
     return context.environment().settings().schemas().stream()
-        .filter(schema -> project.project().rungs().stream().noneMatch(rung -> makes(rung, schema)))
+        .filter(
+            schema ->
+                project.project().rungs().stream()
+                    .noneMatch(
+                        rung -> SchemaStatements.isCreatedIn(rung.script().source(), schema)))
         .toList();
-  }
-
-  private static boolean makes(Rung rung, String schema) {
-    return Pattern.compile(
-            "(?i)create\\s+schema\\s+(if\\s+not\\s+exists\\s+)?\"?" + Pattern.quote(schema) + "\\b")
-        .matcher(rung.script().source())
-        .find();
   }
 
   private ScratchReplay replay(EnvironmentContext context) {

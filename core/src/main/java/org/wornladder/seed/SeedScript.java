@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.ProjectException;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.ScriptPreparation;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
@@ -26,7 +27,7 @@ record SeedScript(Seed seed, String fingerprint, List<Statement> statements) {
    * @throws ProjectException if it cannot be read, or a statement cannot be part of a transaction
    */
   static SeedScript read(Project project, Environment environment, Engine engine, Seed seed) {
-    Script script = SeedFiles.script(project.root(), seed);
+    Script script = SeedFiles.script(project.root(), seed, Engines::isOther);
     ScriptPreparation preparation = new ScriptPreparation(engine, environment);
     List<Statement> statements = preparation.statements(script, Direction.UP);
     List<Problem> problems = new ArrayList<>();

@@ -20,6 +20,7 @@ import org.wornladder.change.Differences;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.SqlScript;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
@@ -132,7 +133,7 @@ public record AdoptService(ProjectContext project) {
     List<String> files = new ArrayList<>(SchemaWriter.write(files().root(), declared(taken, ddl)));
     files.addAll(rows);
     String rung = ProjectWriter.rung(files(), WORDS, draft, project.settings().timestamp());
-    mark(context, ProjectReader.read(files().root()).rungs().get(0), state);
+    mark(context, ProjectReader.read(files().root(), Engines::isOther).rungs().get(0), state);
     return new AdoptResult(
         context.environment().name(),
         rung,

@@ -94,7 +94,7 @@ public final class CheckService {
   private static void seeds(Project project, Set<Problem> problems) {
     for (Seed seed : project.settings().seeds()) {
       try {
-        SeedFiles.examine(project.root(), seed);
+        SeedFiles.examine(project.root(), seed, Engines::isOther);
       } catch (ProjectException e) {
         problems.addAll(e.problems());
       }

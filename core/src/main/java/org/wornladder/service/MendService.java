@@ -18,6 +18,7 @@ import org.wornladder.change.ChangeScript;
 import org.wornladder.change.Difference;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
@@ -149,7 +150,7 @@ public record MendService(ProjectContext project) {
 
   /** A rung that was just written. */
   private Rung rung(String file) {
-    return ProjectReader.read(project.project().root()).rungs().stream()
+    return ProjectReader.read(project.project().root(), Engines::isOther).rungs().stream()
         .filter(rung -> rung.file().equals(file))
         .findFirst()
         .orElseThrow();

@@ -11,6 +11,7 @@ import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
 import org.wornladder.RenumberResult;
 import org.wornladder.RunListener;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.RuntimeSettings;
 import org.wornladder.journal.History;
@@ -45,7 +46,11 @@ public final class RenumberService {
    * @throws RefusedException if none or two are meant
    */
   public static RenumberService of(Path root, RuntimeSettings settings, String named) {
-    List<Rung> all = ProjectReader.examine(root).project().map(Project::rungs).orElseGet(List::of);
+    List<Rung> all =
+        ProjectReader.examine(root, Engines::isOther)
+            .project()
+            .map(Project::rungs)
+            .orElseGet(List::of);
     List<Rung> meant =
         all.stream()
             .filter(rung -> rung.file().equals(named) || isNumber(named, rung.number()))
@@ -60,7 +65,7 @@ public final class RenumberService {
     }
     Rung rung = meant.get(0);
     boolean shared = all.stream().filter(other -> other.number() == rung.number()).count() > 1;
-    Project rest = ProjectReader.readWithout(root, rung.file());
+    Project rest = ProjectReader.readWithout(root, rung.file(), Engines::isOther);
     return new RenumberService(new ProjectContext(rest, settings), rung, shared);
   }
 

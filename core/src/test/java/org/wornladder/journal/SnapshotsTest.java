@@ -41,7 +41,8 @@ class SnapshotsTest {
         root.resolve("ladder.yaml"),
         "name: x\nenvironments: { dev: { url: 'jdbc:sqlite:data.db' } }\n");
     EnvironmentReader environments =
-        new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty());
+        new EnvironmentReader(
+            root, ProjectReader.read(root, name -> false).settings(), name -> Optional.empty());
     session =
         ENGINE.open(
             new Target(

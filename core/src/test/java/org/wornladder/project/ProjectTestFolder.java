@@ -39,12 +39,12 @@ final class ProjectTestFolder {
   }
 
   Project read() {
-    return ProjectReader.read(root);
+    return ProjectReader.read(root, name -> false);
   }
 
   /** Everything that reading finds, as {@code place message / next}. */
   List<String> problems() {
-    return ProjectReader.examine(root).problems().stream()
+    return ProjectReader.examine(root, name -> false).problems().stream()
         .map(problem -> problem.place() + " " + problem.message() + " / " + text(problem.advice()))
         .toList();
   }

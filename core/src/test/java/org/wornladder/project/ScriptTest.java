@@ -194,7 +194,9 @@ class ScriptTest {
 
   private static Script script(String text) {
     Problems problems = new Problems();
-    Script script = ScriptParser.parse(FILE, text, ScriptParser.Form.RUNG, problems);
+    Script script =
+        ScriptParser.parse(
+            FILE, text, ScriptParser.Form.RUNG, name -> name.equals("other"), problems);
     assertThat(problems.all()).isEmpty();
     return script;
   }

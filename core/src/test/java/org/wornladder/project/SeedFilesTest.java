@@ -69,7 +69,7 @@ class SeedFilesTest {
   static Stream<Arguments> wrong() {
     return Stream.of(
         Arguments.of(Form.CSV, "", "seeds/grade.csv", "the file is empty"),
-        Arguments.of(Form.CSV, "code,code\n", "seeds/grade.csv:1", "code stands twice"),
+        Arguments.of(Form.CSV, "code,code\n", "seeds/grade.csv:1", "column code occurs twice"),
         Arguments.of(Form.CSV, "code,\nA,B\n", "seeds/grade.csv:1", "column 2 has no name"),
         Arguments.of(Form.CSV, "a,b\n1,2\n1,2,3\n", "seeds/grade.csv:3", "this line has 3 fields"),
         Arguments.of(Form.CSV, "a,b\n1,2\n1\n", "seeds/grade.csv:3", "this line has 1 field,"),
@@ -102,7 +102,7 @@ class SeedFilesTest {
     byte[] text = "a,b\n1,x\n".repeat(1).concat("2,y\n".repeat(70_000)).getBytes();
     text[text.length - 2] = (byte) 0xE4;
     Seed seed = seed(Form.CSV, text);
-    assertThatThrownBy(() -> SeedFiles.examine(root, seed))
+    assertThatThrownBy(() -> SeedFiles.examine(root, seed, name -> false))
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("not UTF-8")
         .extracting(e -> ((ProjectException) e).where().orElseThrow())
@@ -115,7 +115,7 @@ class SeedFilesTest {
     java.util.Arrays.fill(text, (byte) 'x');
     System.arraycopy("a,b\n1,2\n3,\"".getBytes(), 0, text, 0, 11);
     Seed seed = seed(Form.CSV, text);
-    assertThatThrownBy(() -> SeedFiles.examine(root, seed))
+    assertThatThrownBy(() -> SeedFiles.examine(root, seed, name -> false))
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("longer than 16 million characters");
   }
@@ -128,7 +128,7 @@ class SeedFilesTest {
     Seed seed =
         new Seed(
             Place.of("x"), Form.CSV, "grade", "seeds/grade.csv", List.of(), true, false, List.of());
-    assertThatThrownBy(() -> SeedFiles.examine(root, seed))
+    assertThatThrownBy(() -> SeedFiles.examine(root, seed, name -> false))
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("leads out of the project");
     Files.delete(outside);

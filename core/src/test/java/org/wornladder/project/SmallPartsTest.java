@@ -132,7 +132,11 @@ class SmallPartsTest {
     String directive = needs.length == 0 ? "" : "--| needs: " + String.join(", ", needs) + "\n";
     Script script =
         ScriptParser.parse(
-            name, directive + "--| up\nSELECT 1;", ScriptParser.Form.STANDING, new Problems());
+            name,
+            directive + "--| up\nSELECT 1;",
+            ScriptParser.Form.STANDING,
+            engine -> false,
+            new Problems());
     return new StandingScript(name, script);
   }
 }

@@ -19,7 +19,8 @@ public final class TestSession {
   public static Session open(TestDatabase database, Path root, Access access) {
     TestLadder.on(database, root);
     Environment environment =
-        new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
+        new EnvironmentReader(
+                root, ProjectReader.read(root, name -> false).settings(), name -> Optional.empty())
             .read(Optional.of("dev"));
     Target target =
         new Target(

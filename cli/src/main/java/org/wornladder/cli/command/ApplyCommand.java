@@ -35,6 +35,7 @@ final class ApplyCommand extends ChangeCommand {
     }
     SeedRunResult seeded = SeedCommand.seed(ladder, call, SeedOptions.ALL);
     if (!call.isJson()) {
+      call.terminal().out().println();
       new SeedView(call.terminal()).show(seeded);
     }
     return Optional.of(seeded);

@@ -18,7 +18,11 @@ public final class RebuildView {
     rebuilt
         .seeded()
         .filter(seeded -> !seeded.results().isEmpty())
-        .ifPresent(seeded -> new SeedView(terminal).rows(seeded));
+        .ifPresent(
+            seeded -> {
+              new SeedView(terminal).rows(seeded);
+              terminal.out().println();
+            });
     String name = rebuilt.loss().environment();
     String before = rebuilt.loss().isNothing() ? name + " was empty. " : name + " was emptied. ";
     String seeded =

@@ -33,6 +33,7 @@ public final class SeedView {
       return;
     }
     rows(result);
+    out.println();
     page.verdict(verdict(result));
     if (!result.written() && !result.isQuiet()) {
       page.next("ladder seed " + result.environment());

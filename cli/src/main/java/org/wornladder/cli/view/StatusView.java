@@ -153,11 +153,15 @@ public final class StatusView {
     String at = status.at() == 0 ? name + " has no rung in place." : name + " is at " + top + ".";
     String waiting =
         switch ((int) Math.min(2, status.waiting())) {
-          case 0 -> " Nothing waits.";
+          case 0 -> standingWaits(status) ? " Standing scripts wait." : " Nothing waits.";
           case 1 -> " 1 rung waits.";
           default -> " " + status.waiting() + " rungs wait.";
         };
     return at + waiting + needing(status.needingPerson());
+  }
+
+  private static boolean standingWaits(Status status) {
+    return status.standing().stream().anyMatch(script -> !script.state().equals("in place"));
   }
 
   private static String needing(List<Line> lines) {
@@ -177,7 +181,7 @@ public final class StatusView {
     if (!status.needingPerson().isEmpty()) {
       return List.of("ladder check --against " + name);
     }
-    return status.waiting() == 0
+    return status.waiting() == 0 && !standingWaits(status)
         ? List.of()
         : List.of("ladder apply " + name + Commands.confirm(name, status.guarded()));
   }

@@ -13,12 +13,13 @@ import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
 /** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
 final class PostgresDdl extends SqlDdl {
   static final String INHERITS = "inherits";
-  static final String BOUND = "partition bound";
+  static final String BOUND = Table.PARTITION_BOUND;
   static final String ATTACHED = "attached";
   static final String REPLICA_IDENTITY = "replica identity";
   static final String OF_TYPE = "of type";

@@ -61,7 +61,8 @@ class SqliteSessionTest {
       throw new java.io.UncheckedIOException(e);
     }
     Environment environment =
-        new EnvironmentReader(root, ProjectReader.read(root).settings(), name -> Optional.empty())
+        new EnvironmentReader(
+                root, ProjectReader.read(root, name -> false).settings(), name -> Optional.empty())
             .read(Optional.of("dev"));
     return new Target(
         environment, Optional.empty(), root, Duration.ofSeconds(1), Duration.ZERO, what -> {});
