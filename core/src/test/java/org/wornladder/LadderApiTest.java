@@ -3,19 +3,30 @@ package org.wornladder;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.File;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.execution.Decision;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.Step;
 import org.wornladder.journal.Event;
+import org.wornladder.server.SqlDataSource;
+import org.wornladder.server.StatusRun;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
 import org.wornladder.sql.Statement;
 
 /** The front door, as a Java program uses it. */
@@ -294,5 +305,41 @@ class LadderApiTest {
     assertThatThrownBy(() -> ladder.open().showTable(Optional.of("dev"), "bin1", 5))
         .isInstanceOf(ProjectException.class)
         .hasMessage("there is no table 'bin1'");
+  }
+
+  @ParameterizedTest
+  @EnumSource(Kind.class)
+  void aDataSourceGivesTheConnections(Kind kind) {
+    TestDatabase database = TestDatabase.make(kind, root);
+    TestLadder.on(database, root).tables(2);
+    SqlDataSource source = new SqlDataSource(database.url());
+    Ladder fromSource = Ladder.builder().project(root).dataSource("dev", source).build();
+    Optional<String> dev = Optional.of("dev");
+    assertThat(fromSource.apply(dev, ApplyOptions.ALL).done()).hasSize(2);
+    assertThat(fromSource.status(dev).rungs()).hasSize(2);
+    RollbackOptions toOne = RollbackOptions.builder().to(1).build();
+    assertThat(fromSource.rollback(dev, toOne).done()).hasSize(1);
+    assertThat(source.opened()).isEqualTo(3);
+  }
+
+  /** What a program sees that brings the core without the optional libraries. */
+  @Test
+  void aDriverThatIsNotThereIsNamed() throws IOException, InterruptedException {
+    String classPath =
+        Stream.of(System.getProperty("java.class.path").split(File.pathSeparator))
+            .filter(entry -> !entry.contains("sqlite-jdbc"))
+            .collect(Collectors.joining(File.pathSeparator));
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-cp",
+                classPath,
+                StatusRun.class.getName(),
+                root.toString())
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(process.waitFor()).isZero();
+    assertThat(said).contains("the JDBC driver of sqlite is not on the class path");
   }
 }

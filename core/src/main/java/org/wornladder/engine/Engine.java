@@ -30,7 +30,7 @@ public interface Engine {
   boolean joinsTransaction(Statement statement);
 
   /**
-   * Why a statement cannot are in a rung: it would end the transaction, or have no effect or a
+   * Why a statement cannot be in a rung: it would end the transaction, or have no effect or a
    * harmful one in it. Empty if it can.
    */
   Optional<Objection> objection(Statement statement, boolean insideTransaction);

@@ -67,4 +67,21 @@ public final class Engines {
     others().forEach(engine -> names.add(engine.name()));
     return String.join(", ", names);
   }
+
+  /**
+   * A session to a database, opened by its engine.
+   *
+   * @throws UnreachableException if it cannot be opened, or the engine's driver is not there
+   */
+  public static Session open(Engine engine, Target target, Access access) {
+    try {
+      return engine.open(target, access);
+    } catch (NoClassDefFoundError e) {
+      throw new UnreachableException(
+          "the JDBC driver of " + engine.name() + " is not on the class path",
+          "environment " + target.environment().name(),
+          "add the driver to the dependencies of the program; it lacks " + e.getMessage(),
+          e);
+    }
+  }
 }

@@ -60,7 +60,7 @@ public final class ServerScratch {
             .format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));
     String random = Integer.toHexString(new SecureRandom().nextInt(RANDOM_BOUND));
     String name = prefix + time + "_" + random;
-    Session admin = engine.open(server, Access.WRITE);
+    Session admin = Engines.open(engine, server, Access.WRITE);
     String drop = words.drop().formatted(engine.quoting().name(name));
     try {
       dropLeftovers(admin, server, prefix, project);
@@ -87,7 +87,7 @@ public final class ServerScratch {
   private Session proven(Session admin, Target inside, String project, String drop) {
     List<Session> open = new ArrayList<>(List.of(admin));
     try {
-      Session keeper = engine.open(inside, Access.WRITE);
+      Session keeper = Engines.open(engine, inside, Access.WRITE);
       open.add(0, keeper);
       ScratchDatabase.prove(keeper, engine, project);
       return keeper;
@@ -148,7 +148,7 @@ public final class ServerScratch {
                 withDatabase(server.environment().url(), name),
                 server.environment().user(),
                 server.environment().password());
-    try (Session session = engine.open(server.with(inside), Access.READ)) {
+    try (Session session = Engines.open(engine, server.with(inside), Access.READ)) {
       Condition.Presence proof =
           new Condition.Presence(Condition.Kind.TABLE, ScratchDatabase.PROOF, "", true, "");
       return session.exists(proof)

@@ -44,7 +44,8 @@ public record ProjectContext(
   /** The same for an environment that is not in the project's settings. */
   public <T> T in(Environment environment, Access access, Work<T> work) {
     Engine engine = Engines.of(environment);
-    try (Session session = engine.open(settings.target(environment, project.root()), access)) {
+    try (Session session =
+        Engines.open(engine, settings.target(environment, project.root()), access)) {
       try {
         return work.run(context(environment, engine, session));
       } catch (SQLException e) {

@@ -34,7 +34,7 @@ public final class ScriptPreparation {
   /**
    * The statements of a way; none if the script has no such way for this engine.
    *
-   * @throws ProjectException if the text cannot be read, or a statement cannot are in it
+   * @throws ProjectException if the text cannot be read, or a statement cannot be in it
    */
   public List<Statement> statements(Script script, Direction direction) {
     Optional<Section> section = script.section(direction, engine.name());
@@ -73,7 +73,7 @@ public final class ScriptPreparation {
 
   /**
    * The fingerprint of a standing script and of the values it uses. A secret does not count: not
-   * even its hash may are in a journal.
+   * even its hash may be in a journal.
    */
   public String standingFingerprint(Script script) {
     Fingerprint fingerprint = new Fingerprint();

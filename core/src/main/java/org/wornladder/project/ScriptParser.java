@@ -15,7 +15,7 @@ import org.wornladder.sql.SqlTextException;
 
 /** Reads the directives and sections of a rung or standing script. */
 public final class ScriptParser {
-  /** What is read, which decides the directives that may are in it. */
+  /** What is read, which decides the directives that may be in it. */
   public enum Form {
     RUNG("about", "run", "when", "when-sql", "otherwise", "only-in", "lifts"),
     STANDING("about", "needs", "always", "only-in"),

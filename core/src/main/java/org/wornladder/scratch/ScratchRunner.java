@@ -118,7 +118,7 @@ public record ScratchRunner(ProjectContext project) {
    * journal is somebody's, whatever its URL looks like, unless it was a scratch database before.
    */
   private ScratchDatabase erased(Engine engine, Environment server, Environment like) {
-    Session keeper = engine.open(target(server), Access.WRITE);
+    Session keeper = Engines.open(engine, target(server), Access.WRITE);
     try {
       DatabaseLock lock = keeper.lock(project.settings().lockWait(), project.settings().onWait());
       refuseJournal(keeper);

@@ -117,10 +117,20 @@ final class SampleRows implements SeedRows {
         Random random = new Random(mix(column.name()));
         choosing.add(random);
         missing.add(new Random(mix(column.name() + " missing")));
-        fakers.add(
-            column.maker() instanceof Maker.MadeUp ? new Faker(Locale.ENGLISH, random) : null);
+        fakers.add(column.maker() instanceof Maker.MadeUp ? faker(column, random) : null);
       }
       unique.forEach(columns -> seen.add(new HashSet<>()));
+    }
+
+    private static Faker faker(Sample.Column column, Random random) {
+      try {
+        return new Faker(Locale.ENGLISH, random);
+      } catch (NoClassDefFoundError e) {
+        throw ProjectException.of(
+            column.place(),
+            "the library of made-up values is not on the class path",
+            "add net.datafaker:datafaker to the dependencies of the program");
+      }
     }
 
     private long mix(String word) {

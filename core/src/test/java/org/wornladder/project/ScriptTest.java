@@ -65,7 +65,7 @@ class ScriptTest {
       textBlock =
           """
           --! abuot: x⏎--! up⏎SELECT 1;~rungs/0001-bins.sql:1:1 unknown directive 'abuot' / did you mean about?
-          --! up⏎SELECT 1;⏎--! up⏎SELECT 2;~rungs/0001-bins.sql:3:1 'up (plain)' stands twice; first on line 1 / keep one of them
+          --! up⏎SELECT 1;⏎--! up⏎SELECT 2;~rungs/0001-bins.sql:3:1 'up (plain)' occurs twice; first on line 1 / keep one of them
           SELECT 1;⏎--! up⏎SELECT 2;~rungs/0001-bins.sql:1:1 SQL stands before the first section / write --| up above it
           --! up⏎-- nothing⏎--! down⏎SELECT 1;~rungs/0001-bins.sql:1:1 the way up is empty / write its SQL below this line
           --! about: x~rungs/0001-bins.sql there is no way up / write --| up and its SQL below it
@@ -190,6 +190,13 @@ class ScriptTest {
     folder.file("rungs/bins.sql", "--| up\nSELECT 1;");
     assertThat(folder.problems())
         .anyMatch(text -> text.contains("this name is not <number>-<words>.sql"));
+  }
+
+  @Test
+  void aSectionMayNameAnEngineThatAProgramBrings() {
+    Script script = script("--| up on other, sqlite\nSELECT 1;\n--| up on mariadb\nSELECT 2;");
+    assertThat(script.section(Direction.UP, "other")).isPresent();
+    assertThat(script.section(Direction.UP, "h2")).isEmpty();
   }
 
   private static Script script(String text) {

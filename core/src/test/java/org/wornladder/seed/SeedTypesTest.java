@@ -98,8 +98,8 @@ class SeedTypesTest {
   void goThereAndStayWhatTheyAre(Kind kind) {
     on(kind);
     rows(ROW + MORE.get(kind), "\"id\": 2");
-    assertThat(seed()).isEqualTo("2 added, 0 updated, 0 deleted, 0 unchanged");
-    assertThat(seed()).isEqualTo("0 added, 0 updated, 0 deleted, 2 unchanged");
+    assertThat(seed()).isEqualTo("2 added");
+    assertThat(seed()).isEqualTo("2 unchanged");
     assertThat(database.query("SELECT whole FROM sort ORDER BY id"))
         .containsExactly("9007199254740993", "NULL");
     ladder.file("seeds/sort.json", "[]");
@@ -108,7 +108,7 @@ class SeedTypesTest {
     String pulled = ladder.text("seeds/sort.json");
     assertThat(pulled.toLowerCase(Locale.ROOT))
         .contains("9007199254740993", "base64:aaecaw==", "12345.678", "null");
-    assertThat(seed()).as(pulled).isEqualTo("0 added, 0 updated, 0 deleted, 2 unchanged");
+    assertThat(seed()).as(pulled).isEqualTo("2 unchanged");
     assertThat(
             ladder
                 .open()

@@ -50,7 +50,7 @@ public final class InterruptedEngine implements Engine {
 
   @Override
   public String name() {
-    return inner.name();
+    return inner == null ? "interrupted" : inner.name();
   }
 
   @Override

@@ -26,7 +26,7 @@ final class DemoCommand implements Command {
   public int run(Call call) {
     String name = call.word(0).orElse(FOLDER);
     Path folder = call.folder().resolve(name).normalize();
-    new Demo(call.terminal(), folder, name).tell();
+    new Demo(call.terminal(), folder, name).run();
     return ExitCode.DONE;
   }
 }

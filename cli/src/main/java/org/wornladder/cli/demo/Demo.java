@@ -55,7 +55,7 @@ public final class Demo {
    * @throws RefusedException if something is in the folder already
    * @throws ProjectException if the folder cannot be written
    */
-  public void tell() {
+  public void run() {
     refuseFullFolder();
     try {
       Files.createDirectories(folder);
@@ -90,16 +90,16 @@ public final class Demo {
         "The growers keep orchards of apples and pears. Their project begins in an empty folder.");
     out.println("$ mkdir " + name + " && cd " + name);
     ladder("init");
-    say("Three environments go into ladder.yaml: dev is anybody's, live is guarded.");
+    say("Three environments go into ladder.yaml. Anybody may change dev; live is guarded.");
     file("ladder.yaml");
     show("ladder.yaml");
     act(
         "Two changes are written",
-        "A rung is one versioned change: a file with a way up and a way down. The first by hand:");
+        "A rung is one versioned change: a file with a way up and a way down. The first is written by hand:");
     ladder("new", "orchards and blocks");
     file("rungs/0001-orchards-and-blocks.sql");
     show("rungs/0001-orchards-and-blocks.sql");
-    say("The second out of short-hand in SQL's own words, way down included:");
+    say("The second is written by options that take SQL's own words; the way down comes with it:");
     ladder(
         "new",
         "pickings",
@@ -108,24 +108,26 @@ public final class Demo {
         "--add-index",
         "picking (picked_on)");
     show("rungs/0002-pickings.sql");
-    say("A view is a standing script: run again whenever its text changes.");
+    say("A view is a standing script, which runs again whenever its text changes.");
     file("standing/harvest_summary.sql");
     ladder("check");
   }
 
   private void development() {
-    act("First on dev", "The preview is the very plan that apply runs.");
+    act("First on dev", "preview prints the plan that apply runs.");
     ladder("preview");
     ladder("apply");
     ladder("status");
-    say("The way back is tried before anyone depends on it, and the way up once more:");
+    say("The way down is tried before anyone depends on it, then the way up once more:");
     ladder("rollback", "--to", "0");
     ladder("apply");
     ladder("show");
   }
 
   private void promotion() {
-    act("Then test and live", "live takes only what test has, and wants its own name as a yes.");
+    act(
+        "Then test and live",
+        "live takes only what test has, and asks for its own name to confirm.");
     ladder("apply", "live");
     ladder("apply", "test");
     ladder("apply", "live");
@@ -135,7 +137,7 @@ public final class Demo {
   private void mistakes() throws IOException {
     act(
         "Somebody edits a rung that has run",
-        "A column is slipped into 0001, which three databases have already.");
+        "A column is added to 0001, which three databases have already run.");
     file("edited", "rungs/0001-orchards-and-blocks.sql");
     ladder("status");
     ladder("apply");
@@ -146,10 +148,10 @@ public final class Demo {
     show("rungs/0003-cold-rooms.sql");
     ladder("apply");
     say(
-        "The first statement was undone with it: no table cold_room stands on dev, and the journal says why.");
+        "The first statement was undone too: dev has no table cold_room, and the journal says why.");
     ladder("show");
     ladder("history");
-    say("Mended, it runs:");
+    say("With the statement corrected, it runs:");
     file("rungs/0003-cold-rooms.sql");
     ladder("apply");
     ladder("status");
@@ -158,7 +160,7 @@ public final class Demo {
   private void rows() throws IOException {
     act(
         "The rows that an application needs",
-        "Cold rooms stand in a file that is reviewed; pickings are made up, but never on live.");
+        "Cold rooms are kept in a file that is reviewed. Pickings are made up, but never on live.");
     file("seeded", "ladder.yaml");
     file("seeded", "seeds/cold_room.csv");
     file("seeded", "seeds/picking.sample.yaml");
@@ -167,8 +169,7 @@ public final class Demo {
     ladder("seed", "--dry-run", "--only", "cold_room");
     ladder("seed");
     ladder("seed");
-    say(
-        "Somebody turns a room down by hand. The next look at dev finds it, and one command mends it:");
+    say("Somebody changes a row by hand. drift finds it, and seed puts it right:");
     byHand("dev", "UPDATE cold_room SET celsius = 4 WHERE code = 'north'");
     ladder("drift");
     ladder("seed");
@@ -176,8 +177,8 @@ public final class Demo {
 
   private void freshStart() {
     act(
-        "The first day of the one who joins",
-        "One command empties a database that may be emptied, builds it, and seeds it:");
+        "Somebody joins the team",
+        "One command empties a disposable database, builds it anew, and seeds it:");
     ladder("rebuild", "--yes");
     ladder("show");
   }
@@ -185,17 +186,17 @@ public final class Demo {
   private void drift() {
     act(
         "A change by hand on live",
-        "Last night somebody helped himself, past the ladder, at the database itself:");
+        "Last night somebody changed the database itself, without a rung:");
     byHand("live", "ALTER TABLE orchard ADD COLUMN fax text");
-    say("The history knows nothing of it, so it shows:");
+    say("The history does not have it, so drift shows it:");
     ladder("drift", "live");
     ladder("compare", "env:test", "env:live");
-    say("It is taken out again the way it came:");
+    say("It is removed by hand as well:");
     byHand("live", "ALTER TABLE orchard DROP COLUMN fax");
     ladder("drift", "live");
   }
 
-  /** A statement past the ladder. */
+  /** A statement that no rung has. */
   private void byHand(String environment, String statement) {
     out.println("sql> " + statement + ";");
     out.println();
@@ -203,7 +204,7 @@ public final class Demo {
   }
 
   private void end() {
-    act("The folder is yours", "Everything above stands in " + name + "/: play with it.");
+    act("The folder is yours", "Everything above is in " + name + "/. Try:");
     out.println("  cd " + name);
     for (String command :
         List.of(

@@ -46,13 +46,13 @@ class TextTest {
             .figures(1)
             .row("bin", "12", "code, weight_kg, orchard")
             .row("orchard", "3", "id")
-            .detail("a detail of some words");
+            .detail("a detail of several words");
     assertThat(columns.lines(2, Screen.plain().terminal()))
         .containsExactly(
             "  table    rows  columns",
             "  bin        12  code, weight_kg, orchard",
             "  orchard     3  id",
-            "      a detail of some words");
+            "      a detail of several words");
     assertThat(columns.lines(2, Screen.wide(28).terminal()))
         .containsExactly(
             "  table    rows  columns",
@@ -60,7 +60,7 @@ class TextTest {
             "                 weight_kg,",
             "                 orchard",
             "  orchard     3  id",
-            "      a detail of some",
+            "      a detail of several",
             "      words");
     assertThat(columns.lines(0, Screen.coloured().terminal()).get(0)).startsWith("\u001b[2m");
   }

@@ -199,7 +199,7 @@ final class PostgresDdl extends SqlDdl {
 
   /**
    * A column as its table's statement has it: a partition's and a typed table's are there already,
-   * with a default or more of their own; one that is inherited does not are there.
+   * with a default or more of their own; one that is inherited is not there.
    */
   private Optional<String> ofTable(Element table, Element column) {
     boolean partition = isMadeAsPartition(table);
