@@ -298,6 +298,11 @@ public final class Ladder implements AutoCloseable {
     return new AdoptService(context).adopt(environment, options, approval, listener);
   }
 
+  /** Seeds without asking: a guarded environment is refused. */
+  public SeedRunResult seed(Optional<String> environment, SeedOptions options) {
+    return seed(environment, options, SeedApproval.UNATTENDED, SeedListener.SILENT);
+  }
+
   /**
    * Brings rows to what the seeds say, all of them in one transaction.
    *

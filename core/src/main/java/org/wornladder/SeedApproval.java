@@ -8,6 +8,9 @@ import org.wornladder.project.Environment;
 /** Decides whether rows may be written. Asked once, with what would be done. */
 @FunctionalInterface
 public interface SeedApproval {
+  /** Nobody to ask and nothing confirmed: a guarded environment is refused. */
+  SeedApproval UNATTENDED = given(Optional.empty());
+
   /**
    * Returns if they may.
    *

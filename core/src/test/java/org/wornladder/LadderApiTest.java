@@ -311,14 +311,14 @@ class LadderApiTest {
   @EnumSource(Kind.class)
   void aDataSourceGivesTheConnections(Kind kind) {
     TestDatabase database = TestDatabase.make(kind, root);
-    TestLadder.on(database, root).tables(2);
+    TestLadder.on(database, root);
     SqlDataSource source = new SqlDataSource(database.url());
     Ladder fromSource = Ladder.builder().project(root).dataSource("dev", source).build();
     Optional<String> dev = Optional.of("dev");
-    assertThat(fromSource.apply(dev, ApplyOptions.ALL).done()).hasSize(2);
-    assertThat(fromSource.status(dev).rungs()).hasSize(2);
+    assertThat(fromSource.apply(dev, ApplyOptions.ALL).done()).hasSize(3);
+    assertThat(fromSource.status(dev).rungs()).hasSize(3);
     RollbackOptions toOne = RollbackOptions.builder().to(1).build();
-    assertThat(fromSource.rollback(dev, toOne).done()).hasSize(1);
+    assertThat(fromSource.rollback(dev, toOne).done()).hasSize(2);
     assertThat(source.opened()).isEqualTo(3);
   }
 

@@ -82,8 +82,12 @@ final class SqliteSession extends JdbcSession {
 
   /** Sets what a connection of our own is opened with. */
   private void configure() throws SQLException {
-    pragma("busy_timeout = " + Math.min(Integer.MAX_VALUE, target.lockWait().toMillis()));
-    pragma("foreign_keys = " + (target.environment().settings().foreignKeys() ? "ON" : "OFF"));
+    long wait = Math.min(Integer.MAX_VALUE, target.lockWait().toMillis());
+    control().execute("PRAGMA busy_timeout = " + wait);
+    control()
+        .execute(
+            "PRAGMA foreign_keys = "
+                + (target.environment().settings().foreignKeys() ? "ON" : "OFF"));
   }
 
   /** Reads a little, so that a file that is no database is found out here. */
