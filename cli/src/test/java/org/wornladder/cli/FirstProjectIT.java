@@ -32,7 +32,7 @@ class FirstProjectIT {
         .complains("0001");
     work.ladder("apply").exits(0).says("dev is at 0001. Nothing waits.");
     work.ladder("status").exits(0).says("┣━━━━━┫  0001", "in place", "Nothing waits");
-    work.ladder("show").exits(0).says("orchard  0     id");
+    work.ladder("show").exits(0).says("orchard     0  id");
     work.ladder("rollback")
         .exits(0)
         .says("dev has no rung in place", "1 table and 1 column dropped");

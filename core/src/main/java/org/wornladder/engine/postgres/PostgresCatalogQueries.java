@@ -4,37 +4,30 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 
 /**
- * Queries of the catalogue. A session that reads more than once has them prepared on the server
- * (manual, "PREPARE"): to plan them takes as long as to run them.
+ * Queries of the catalogue, asked in an open transaction. They are parsed while the search path is
+ * the server's own schema alone, so that no function or operator of a user takes part, and run
+ * while it is the managed schemas, so that names in those are printed without a schema. A cursor
+ * allows that: it is parsed when it is declared, and runs when its rows are fetched (manual,
+ * "DECLARE").
  */
 final class PostgresCatalogQueries {
-  /** How the names of the statements begin that are prepared on the server. */
-  static final String PREPARED = "ladder_query_";
+  /** The server's own schema alone; the last word keeps temporary objects from coming first. */
+  static final String CATALOG_PATH = "SET LOCAL search_path = pg_catalog, pg_temp; ";
 
-  private final long backend;
-  private final boolean readsAgain;
-  private final Map<String, String> names = new HashMap<>();
-  private int prepared;
+  private static final String CURSOR = "ladder_catalog_";
+
+  private final Connection connection;
+  private final String managedPath;
 
   /**
-   * @param backend the session's process on the server
-   * @param readsAgain whether the session reads the structure more than once, and is one session to
-   *     the server from its beginning to its end
+   * @param schemas the managed ones
    */
-  PostgresCatalogQueries(long backend, boolean readsAgain) {
-    this.backend = backend;
-    this.readsAgain = readsAgain;
-  }
-
-  /** Forgets what was prepared: a script may have undone it. */
-  void forget() {
-    names.clear();
+  PostgresCatalogQueries(Connection connection, List<String> schemas) {
+    this.connection = connection;
+    managedPath = "SET LOCAL search_path = " + PostgresEngine.QUOTING.names(schemas) + "; ";
   }
 
   /** What is done with the rows of a query. */
@@ -61,61 +54,46 @@ final class PostgresCatalogQueries {
   }
 
   /** Asks one question after the other, and reads its answer. */
-  void inTurn(Connection connection, List<Question> questions) throws SQLException {
+  void inTurn(List<Question> questions) throws SQLException {
     for (Question question : questions) {
-      try (Statement sql = statement(connection)) {
-        sql.execute(asking(sql, question.queries()));
-        read(sql, question.queries());
+      try (Statement sql =
+          connection.createStatement(
+              // Rows may be read twice.
+              ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY)) {
+        sql.setEscapeProcessing(false);
+        sql.execute(message(question.queries()));
+        for (Query query : question.queries()) {
+          try (ResultSet rows = nextRows(sql)) {
+            query.reader().read(rows);
+          }
+          sql.getMoreResults();
+        }
       }
     }
   }
 
-  private static void read(Statement answered, List<Query> queries) throws SQLException {
-    for (Query query : queries) {
-      try (ResultSet rows = answered.getResultSet()) {
-        query.reader().read(rows);
-      }
-      answered.getMoreResults();
+  private String message(List<Query> queries) {
+    StringBuilder declarations = new StringBuilder(CATALOG_PATH);
+    StringBuilder fetches = new StringBuilder(managedPath);
+    for (int i = 0; i < queries.size(); i++) {
+      String cursor = CURSOR + i;
+      declarations
+          .append("DECLARE ")
+          .append(cursor)
+          .append(" CURSOR FOR ")
+          .append(queries.get(i).text())
+          .append("; ");
+      fetches.append("FETCH ALL FROM ").append(cursor).append("; CLOSE ").append(cursor);
+      fetches.append("; ");
     }
+    return declarations.append(fetches).toString();
   }
 
-  /** A statement for queries of the catalogue, whose rows may be read twice. */
-  static Statement statement(Connection connection) throws SQLException {
-    Statement sql =
-        connection.createStatement(ResultSet.TYPE_SCROLL_INSENSITIVE, ResultSet.CONCUR_READ_ONLY);
-    // The driver would go through the text once more, sign by sign.
-    sql.setEscapeProcessing(false);
-    return sql;
-  }
-
-  /**
-   * The text that asks some queries, in one message.
-   *
-   * @param sql prepares those that are new
-   */
-  private String asking(Statement sql, List<Query> queries) throws SQLException {
-    List<String> texts = new ArrayList<>();
-    queries.forEach(query -> texts.add(query.text()));
-    return String.join("; ", readsAgain ? prepared(sql, texts) : texts);
-  }
-
-  private List<String> prepared(Statement sql, List<String> queries) throws SQLException {
-    StringBuilder preparations = new StringBuilder();
-    List<String> texts = new ArrayList<>();
-    Map<String, String> added = new HashMap<>();
-    for (String query : queries) {
-      String name = names.get(query);
-      if (name == null) {
-        name = PREPARED + backend + "_" + ++prepared;
-        added.put(query, name);
-        preparations.append("PREPARE ").append(name).append(" AS ").append(query).append("; ");
-      }
-      texts.add("EXECUTE " + name);
+  /** The next result that has rows: other statements of a message have none. */
+  static ResultSet nextRows(Statement sql) throws SQLException {
+    while (sql.getResultSet() == null) {
+      sql.getMoreResults();
     }
-    if (!added.isEmpty()) {
-      sql.execute(preparations.toString());
-      names.putAll(added);
-    }
-    return texts;
+    return sql.getResultSet();
   }
 }

@@ -61,7 +61,7 @@ final class PostgresCleaner {
 
   static void empty(PostgresSession session, List<String> last) throws SQLException {
     DatabaseCleaner emptying = new DatabaseCleaner(session);
-    List<String> drops = emptying.list(DROPS.formatted(schemas(session)));
+    List<String> drops = session.inCatalog(() -> emptying.list(DROPS.formatted(schemas(session))));
     session.begin();
     emptying.run(drops, last.stream().map(session::quoted).toList());
     session.commit();
@@ -69,7 +69,8 @@ final class PostgresCleaner {
 
   /** Tables and views elsewhere that would go with what is here. */
   static List<String> outside(PostgresSession session) throws SQLException {
-    return new DatabaseCleaner(session).list(OUTSIDE.formatted(schemas(session)));
+    return session.inCatalog(
+        () -> new DatabaseCleaner(session).list(OUTSIDE.formatted(schemas(session))));
   }
 
   private static String schemas(PostgresSession session) {

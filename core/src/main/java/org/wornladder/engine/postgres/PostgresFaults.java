@@ -12,10 +12,7 @@ import org.wornladder.engine.Session;
 final class PostgresFaults {
   /** How the names begin of what we prepare on the server. */
   private static final List<String> PREPARED =
-      List.of(
-          PostgresInsertBuffer.PREPARED,
-          PostgresCatalogQueries.PREPARED,
-          PostgresTimingMarks.PREPARED);
+      List.of(PostgresInsertBuffer.PREPARED, PostgresTimingMarks.PREPARED);
 
   private PostgresFaults() {}
 

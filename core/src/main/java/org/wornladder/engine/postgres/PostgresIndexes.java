@@ -2,7 +2,6 @@ package org.wornladder.engine.postgres;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -12,6 +11,9 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.wornladder.engine.CatalogRows;
 import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Query;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Question;
+import org.wornladder.engine.postgres.PostgresCatalogQueries.Reader;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.ForeignKey;
@@ -67,7 +69,7 @@ final class PostgresIndexes {
   private static final char OF_CONSTRAINT = 'c';
   private static final char NOT_VALID = 'n';
 
-  private final Statement sql;
+  private final PostgresCatalogQueries queries;
   private final PostgresAttributes attributes;
   private final PostgresComments comments;
   private final Map<String, List<String>> primaryKeys = new HashMap<>();
@@ -78,12 +80,13 @@ final class PostgresIndexes {
   private final List<Undefined> undefined = new ArrayList<>();
 
   /**
-   * @param sql asks what is not plain
+   * @param queries asks for what is not plain
    * @param attributes complete when {@link #read} is called
    * @param comments likewise
    */
-  PostgresIndexes(Statement sql, PostgresAttributes attributes, PostgresComments comments) {
-    this.sql = sql;
+  PostgresIndexes(
+      PostgresCatalogQueries queries, PostgresAttributes attributes, PostgresComments comments) {
+    this.queries = queries;
     this.comments = comments;
     this.attributes = attributes;
   }
@@ -215,11 +218,13 @@ final class PostgresIndexes {
 
   private Map<String, String> pairs(String query) throws SQLException {
     Map<String, String> pairs = new HashMap<>();
-    try (ResultSet found = sql.executeQuery(query)) {
-      while (found.next()) {
-        pairs.put(found.getString(1), found.getString(2));
-      }
-    }
+    Reader reader =
+        found -> {
+          while (found.next()) {
+            pairs.put(found.getString(1), found.getString(2));
+          }
+        };
+    queries.inTurn(List.of(new Question(new Query(query, reader))));
     return pairs;
   }
 

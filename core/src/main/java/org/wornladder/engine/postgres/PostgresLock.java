@@ -20,11 +20,11 @@ final class PostgresLock {
   private static final long KEY = 7_142_857_004_711L;
 
   private static final String HOLDER =
-      "SELECT a.pid, a.usename, coalesce(host(a.client_addr), 'this machine'),"
-          + " to_char(a.backend_start AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS')"
+      "SELECT a.pid, a.usename, coalesce(pg_catalog.host(a.client_addr), 'this machine'),"
+          + " pg_catalog.to_char(a.backend_start AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS')"
           + " FROM pg_catalog.pg_locks l JOIN pg_catalog.pg_stat_activity a ON a.pid = l.pid"
           + " WHERE l.locktype = 'advisory' AND l.granted AND l.objsubid = 1"
-          + " AND l.database = (SELECT oid FROM pg_catalog.pg_database WHERE datname = current_database())"
+          + " AND l.database = (SELECT oid FROM pg_catalog.pg_database WHERE datname = pg_catalog.current_database())"
           + " AND (l.classid::bigint << 32) + l.objid::bigint = "
           + KEY;
 

@@ -57,21 +57,16 @@ final class PostgresScope {
   /**
    * The scope as it is now: a schema may be made again, and an extension installed.
    *
-   * @param ahead what goes to the server before it is asked, in the same message
    * @param schemas the managed ones; those that are not there hold nothing
    * @param without the tables that are left out, as {@code %name} writes them
    */
-  static PostgresScope of(Statement sql, String ahead, List<String> schemas, List<String> without)
+  static PostgresScope of(Statement sql, List<String> schemas, List<String> without)
       throws SQLException {
     List<String> texts = texts(schemas);
     String all = String.join(", ", texts);
     List<String> numbered = new ArrayList<>();
     Set<String> sorts = new HashSet<>();
-    sql.execute(
-        ahead + "; " + SCHEMAS.replace("%all", all) + "; " + PostgresObjectKinds.query(all));
-    while (sql.getResultSet() == null) {
-      sql.getMoreResults();
-    }
+    sql.execute(SCHEMAS.replace("%all", all) + "; " + PostgresObjectKinds.query(all));
     try (ResultSet rows = sql.getResultSet()) {
       while (rows.next()) {
         String name = PostgresEngine.QUOTING.text(rows.getString(2));

@@ -39,7 +39,7 @@ final class PostgresSession extends JdbcSession {
   private static final String BEGIN = "BEGIN; ";
 
   private static final String INDEX_STATE =
-      "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)";
+      "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)::pg_catalog.oid";
 
   private final Target target;
   private final String address;
@@ -65,7 +65,6 @@ final class PostgresSession extends JdbcSession {
   /** Rows that go to the server with the commit. */
   private final PostgresInsertBuffer rows;
 
-  private final PostgresCatalogQueries queries;
   private final PostgresTimingMarks marks = new PostgresTimingMarks();
 
   /** Whether a message failed whose transaction is still open on the server. */
@@ -84,14 +83,10 @@ final class PostgresSession extends JdbcSession {
     EnvironmentSettings environment = target.environment().settings();
     settings = PostgresSettings.of(target.environment());
     control().execute(settings + "; " + PostgresSettings.FACTS);
-    while (control().getResultSet() == null) {
-      control().getMoreResults();
-    }
-    try (ResultSet facts = control().getResultSet()) {
+    try (ResultSet facts = PostgresCatalogQueries.nextRows(control())) {
       facts.next();
       backend = facts.getLong(1);
       rows = new PostgresInsertBuffer(backend);
-      queries = new PostgresCatalogQueries(backend, access == Access.WRITE);
       id = "backend " + backend + " since " + facts.getString(2);
       user = facts.getString(3);
       String schema = facts.getString(4);
@@ -330,7 +325,6 @@ final class PostgresSession extends JdbcSession {
       ahead.append(PostgresSettings.UNDO).append(settings).append("; ");
       rows.forget();
       marks.forget();
-      queries.forget();
       settingsMayHaveChanged = false;
       putBackInside = true;
     }
@@ -383,27 +377,43 @@ final class PostgresSession extends JdbcSession {
   }
 
   /** What is asked of the catalogue. */
+  interface CatalogWork<T> {
+    T run() throws SQLException;
+  }
+
+  /**
+   * Asks the catalogue in a transaction that reads alone, or a part of the open one, while the
+   * search path is the server's own schema; then everything is as it was.
+   */
+  <T> T inCatalog(CatalogWork<T> work) throws SQLException {
+    boolean inside = inTransaction();
+    send(rows.take());
+    control()
+        .execute(
+            (inside
+                    ? "SAVEPOINT ladder_catalog; "
+                    : "BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY; ")
+                + PostgresCatalogQueries.CATALOG_PATH
+                // Compiling a query of the catalogue takes far longer than running it.
+                + "SET LOCAL jit = off; SET LOCAL cursor_tuple_fraction = 1");
+    String undo = inside ? "ROLLBACK TO SAVEPOINT ladder_catalog" : "ROLLBACK";
+    try (SessionRestore after = () -> control().execute(undo)) {
+      return work.run();
+    }
+  }
+
+  /** What is read of a structure. */
   private interface Look<T> {
     T at(PostgresStructure structure) throws SQLException;
   }
 
   private <T> T asked(List<String> without, Look<T> look) throws SQLException {
-    // Compiling a query of the catalogue takes far longer than running it.
-    // Names stand alone where they are found in the managed schemas, whatever the session's path.
-    String reading = "SET jit = off; SET search_path = " + QUOTING.names(schemas);
-    boolean inside = inTransaction();
-    flush();
-    String ahead = takeAhead() + (inside ? "SAVEPOINT ladder_structure; " : "") + reading;
-    if (settingsMayHaveChanged) {
-      queries.forget();
-    }
-    String undo = inside ? "ROLLBACK TO SAVEPOINT ladder_structure; " : "";
-    try (SessionRestore after =
-        () -> control().execute(undo + "RESET jit; RESET search_path; " + settings)) {
-      return look.at(
-          new PostgresStructure(
-              control(), queries, PostgresScope.of(control(), ahead, schemas, without)));
-    }
+    return inCatalog(
+        () ->
+            look.at(
+                new PostgresStructure(
+                    new PostgresCatalogQueries(connection(), schemas),
+                    PostgresScope.of(control(), schemas, without))));
   }
 
   @Override

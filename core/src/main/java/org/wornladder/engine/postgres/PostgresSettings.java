@@ -16,10 +16,10 @@ final class PostgresSettings {
   /** The backend, its start, the user, the schema, and whether changes are refused. */
   static final String FACTS =
       "SELECT pg_catalog.pg_backend_pid(),"
-          + " (SELECT to_char(backend_start AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS')"
+          + " (SELECT pg_catalog.to_char(backend_start AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS')"
           // What the view of the sessions asks, without the names that it looks up for each.
           + " FROM pg_catalog.pg_stat_get_activity(pg_catalog.pg_backend_pid())),"
-          + " session_user, current_schema(), pg_catalog.current_setting('transaction_read_only')::bool";
+          + " session_user, pg_catalog.current_schema(), pg_catalog.current_setting('transaction_read_only')::bool";
 
   /** DISCARD ALL, but for the locks that the session holds (manual, "DISCARD"). */
   static final String UNDO =

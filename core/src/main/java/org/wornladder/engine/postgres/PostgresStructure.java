@@ -3,7 +3,6 @@ package org.wornladder.engine.postgres;
 import java.sql.Array;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -132,7 +131,6 @@ final class PostgresStructure {
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
        ORDER BY k.conrelid, k.conname""";
 
-  private final Statement sql;
   private final PostgresCatalogQueries queries;
   private final PostgresScope scope;
   private final List<SchemaObject> objects = new ArrayList<>();
@@ -145,11 +143,11 @@ final class PostgresStructure {
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
   private final PostgresIndexes indexes;
 
-  PostgresStructure(Statement sql, PostgresCatalogQueries queries, PostgresScope scope) {
-    this.sql = sql;
+  /** For an open transaction, in which the structure is read. */
+  PostgresStructure(PostgresCatalogQueries queries, PostgresScope scope) {
     this.queries = queries;
     this.scope = scope;
-    indexes = new PostgresIndexes(sql, attributes, comments);
+    indexes = new PostgresIndexes(queries, attributes, comments);
   }
 
   Schema read() throws SQLException {
@@ -223,7 +221,7 @@ final class PostgresStructure {
   }
 
   private void inTurn(List<Question> questions) throws SQLException {
-    queries.inTurn(sql.getConnection(), questions);
+    queries.inTurn(questions);
   }
 
   private Schema schema() {
