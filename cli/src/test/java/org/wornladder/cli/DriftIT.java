@@ -44,7 +44,7 @@ class DriftIT {
         .says("3 differences", "not expected  column bin_1.fax", "type      varchar(40)")
         .says("missing       table bin_2", "not expected  table legacy_fax", "primary key  (id)")
         .says(
-            "ladder drift test --mend FILE",
+            "ladder drift test --mend mend.sql",
             "--forgive \"column:bin_1.fax\"",
             "test is not what its history says.");
     work.ladder("compare", "env:dev", "env:test")

@@ -155,7 +155,7 @@ class ServerIT {
       work.ladder("status", "nohost").exits(4).complains("no such host", "--await SECONDS");
       work.ladder("status", "refused").exits(4).complains("connection refused", "localhost:1/");
       work.ladder("status", "silent").exits(4).complains("cannot be reached");
-      work.ladder("check").exits(0).says("a password stands here for everyone");
+      work.ladder("check").exits(0).says("a password is written here for everyone");
     }
   }
 
