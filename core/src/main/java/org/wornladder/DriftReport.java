@@ -10,7 +10,8 @@ import org.wornladder.journal.History;
  * Whether a database is what its history says.
  *
  * @param against what the structure was held against
- * @param known whether a run kept what should be there; without it nothing can be missed
+ * @param known whether it is known what should be there: it is not if the snapshots that runs have
+ *     saved are lost
  * @param structure what is there against what should, without what the project ignores: {@code
  *     before} is expected, {@code after} is found
  * @param ignored how many differences the project ignores
@@ -38,8 +39,8 @@ public record DriftReport(
     return isCleanButForSeeds() && seeds.isClean();
   }
 
-  /** Whether structure, files and journal are as they should be. */
+  /** Whether structure, files and journal are known to be as they should be. */
   public boolean isCleanButForSeeds() {
-    return structure.isEmpty() && files.isEmpty() && broken.isEmpty();
+    return known && structure.isEmpty() && files.isEmpty() && broken.isEmpty();
   }
 }

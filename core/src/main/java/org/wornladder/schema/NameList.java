@@ -12,7 +12,7 @@ import org.wornladder.sql.Quoting;
 public final class NameList {
   private static final String BETWEEN = ", ";
   private static final String QUOTE = "\"";
-  private static final Quoting QUOTING = new Quoting('"', false);
+  private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
 
   private NameList() {}
 

@@ -7,13 +7,31 @@ import java.util.StringJoiner;
  * How an engine writes strings and names, as data.
  *
  * @param nameQuote the character around a quoted name, doubled inside
- * @param backslash whether a backslash escapes inside a string, so that it must be doubled
+ * @param backslash what a backslash means inside a string
  */
-public record Quoting(char nameQuote, boolean backslash) {
+public record Quoting(char nameQuote, Backslash backslash) {
+  /** What a backslash means inside a string. */
+  public enum Backslash {
+    /** Itself. */
+    PLAIN,
+    /** It escapes what follows. */
+    ESCAPES,
+    /**
+     * A setting decides, so that a string with one is written in a form that no setting reads
+     * otherwise (PostgreSQL manual, 4.1.2.2 "String Constants with C-Style Escapes").
+     */
+    BY_SETTING
+  }
+
   /** An SQL string. */
   public String text(String text) {
     String doubled = text.replace("'", "''");
-    return "'" + (backslash ? doubled.replace("\\", "\\\\") : doubled) + "'";
+    if (backslash == Backslash.PLAIN || text.indexOf('\\') < 0) {
+      return "'" + doubled + "'";
+    }
+    // The blank keeps the letter apart from a word in front of it.
+    String opening = backslash == Backslash.BY_SETTING ? " E'" : "'";
+    return opening + doubled.replace("\\", "\\\\") + "'";
   }
 
   /** A quoted name. */

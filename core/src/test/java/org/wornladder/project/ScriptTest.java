@@ -159,7 +159,7 @@ class ScriptTest {
 
   @Test
   void valuesArePutInAsTheirFormsSay() {
-    Quoting quoting = new Quoting('"', false);
+    Quoting quoting = new Quoting('"', Quoting.Backslash.PLAIN);
     Map<String, Value> values =
         Map.of("who", new Value("o'\"x", false), "season", new Value("2026", false));
     assertThat(fill("@{season} @{who:text} @{who:ident} @@{who}", values, quoting))

@@ -100,9 +100,12 @@ class SmallPartsTest {
 
   @Test
   void quotesAreTheEnginesOwn() {
-    assertThat(new Quoting('"', false).text("it's\\")).isEqualTo("'it''s\\'");
-    assertThat(new Quoting('`', true).text("it's\\")).isEqualTo("'it''s\\\\'");
-    assertThat(new Quoting('`', true).name("a`b")).isEqualTo("`a``b`");
+    assertThat(new Quoting('"', Quoting.Backslash.PLAIN).text("it's\\")).isEqualTo("'it''s\\'");
+    assertThat(new Quoting('"', Quoting.Backslash.BY_SETTING).text("it's\\"))
+        .isEqualTo(" E'it''s\\\\'");
+    assertThat(new Quoting('"', Quoting.Backslash.BY_SETTING).text("it's")).isEqualTo("'it''s'");
+    assertThat(new Quoting('`', Quoting.Backslash.ESCAPES).text("it's\\")).isEqualTo("'it''s\\\\'");
+    assertThat(new Quoting('`', Quoting.Backslash.ESCAPES).name("a`b")).isEqualTo("`a``b`");
   }
 
   @Test

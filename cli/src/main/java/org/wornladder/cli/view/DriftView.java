@@ -72,6 +72,9 @@ public final class DriftView {
           case RUNGS -> " what the rungs build";
           case SCHEMA -> " what schema/ declares";
         };
+    if (!drift.known() && drift.structure().isEmpty()) {
+      return "Whether " + drift.environment() + " is" + says + " cannot be said.";
+    }
     boolean sure = !drift.isCleanButForSeeds() || drift.hidden().isEmpty();
     boolean rowsAlone = drift.isCleanButForSeeds() && !drift.seeds().isClean();
     return drift.environment()
@@ -130,6 +133,8 @@ public final class DriftView {
     List<String> commands = new ArrayList<>();
     if (!drift.structure().isEmpty() && drift.entries() == 0) {
       commands.add("ladder adopt " + environment + "  takes what is there under management");
+    } else if (!drift.known()) {
+      commands.add("ladder drift " + environment + " --against rungs  compares with the files");
     } else if (!drift.structure().isEmpty()) {
       String drifts = "ladder drift " + environment;
       commands.add(drifts + " --mend mend.sql  writes the SQL that brings it back");
@@ -151,7 +156,7 @@ public final class DriftView {
       return "no database there yet; apply makes it";
     }
     if (!drift.known()) {
-      return "not known: no run recorded what should be there; the next one does";
+      return "not known: the journal has entries, but what runs saved in its snapshot table is lost";
     }
     int count = drift.structure().size();
     String ignored =

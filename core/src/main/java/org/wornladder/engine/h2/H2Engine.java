@@ -34,7 +34,7 @@ public final class H2Engine implements Engine {
   private static final StorageTypes STORAGE =
       new StorageTypes("bigint", "integer", "varchar", "varchar", "varchar", "");
 
-  static final Quoting QUOTING = new Quoting('"', false);
+  static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
   static final String JDBC = "jdbc:h2:";
 
   private static final List<String> SCHEMES = List.of(JDBC);

@@ -42,7 +42,7 @@ public final class MariadbEngine implements Engine {
           "longtext",
           " ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_bin");
 
-  static final Quoting QUOTING = new Quoting('`', true);
+  static final Quoting QUOTING = new Quoting('`', Quoting.Backslash.ESCAPES);
   static final String JDBC = "jdbc:mariadb:";
 
   private static final List<String> SCHEMES =

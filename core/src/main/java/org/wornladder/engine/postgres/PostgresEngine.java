@@ -26,7 +26,7 @@ public final class PostgresEngine implements Engine {
   private static final StorageTypes STORAGE =
       new StorageTypes("bigint", "integer", "text", "text", "text", "");
 
-  static final Quoting QUOTING = new Quoting('"', false);
+  static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.BY_SETTING);
   static final String JDBC = "jdbc:postgresql:";
 
   private static final List<String> SCHEMES = List.of(JDBC, "postgres://", "postgresql://");

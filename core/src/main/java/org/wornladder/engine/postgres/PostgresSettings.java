@@ -47,6 +47,8 @@ final class PostgresSettings {
     EnvironmentSettings environment = target.settings();
     List<String> parts = new ArrayList<>();
     parts.add("SET client_min_messages = warning");
+    // As the standard has it, and as scripts are read here.
+    parts.add("SET standard_conforming_strings = on");
     if (!environment.schemas().isEmpty()) {
       parts.add("SET search_path = " + PostgresEngine.QUOTING.names(environment.schemas()));
     }

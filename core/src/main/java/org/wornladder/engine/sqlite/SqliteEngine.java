@@ -24,7 +24,7 @@ public final class SqliteEngine implements Engine {
   private static final StorageTypes STORAGE =
       new StorageTypes("INTEGER", "INTEGER", "TEXT", "TEXT", "TEXT", "");
 
-  static final Quoting QUOTING = new Quoting('"', false);
+  static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
 
   private static final Set<Ability> ABILITIES =
       Set.of(Ability.TRANSACTIONAL_DDL, Ability.DEFERRED_CONSTRAINTS, Ability.PARTIAL_INDEXES);

@@ -27,7 +27,7 @@ import org.wornladder.sql.Quoting;
 
 /** A connection to one SQLite database. */
 final class SqliteSession extends JdbcSession {
-  private static final Quoting QUOTING = new Quoting('"', false);
+  private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
   private final SqliteFile file;
   private final Target target;
   private final boolean there;
