@@ -120,7 +120,7 @@ class SeedServerIT {
         .exits(0)
         .says("low    1 → 70", "since  2020-02-02 → 2026-01-01");
     work.ladder("drift").exits(1).says("grade  1 different");
-    work.ladder("rebuild", "--yes").exits(0).says("dev was emptied: 2 tables", "variety: 2 added");
+    work.ladder("rebuild", "--yes").exits(0).says("dev was emptied.", "variety  2 added");
     work.ladder("history").exits(0).says("emptied", "2 tables", "seeded", "each following");
     assertThat(query("SELECT low FROM grade WHERE code = 'A'")).containsExactly("70");
   }
