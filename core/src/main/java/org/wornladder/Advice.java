@@ -91,7 +91,7 @@ public record Advice(Code code, List<String> facts) {
     RESTORE_OR_ACCEPT,
     /** The same, or run it anew (file, environment, rung, the rung before it). */
     RESTORE_REDO_OR_ACCEPT,
-    /** Somebody else holds a lock: try again. */
+    /** Another session holds a lock: try again. */
     RETRY,
     /** Name the rung that stays (environment). */
     ROLLBACK_TARGET,

@@ -8,7 +8,7 @@ import org.wornladder.project.Environment;
 /** Decides whether a plan may run. Asked once, with the very plan that runs if it may. */
 @FunctionalInterface
 public interface Approval {
-  /** Nobody is asked: what would need a person is refused. */
+  /** No person is asked: a change that needs an answer is refused. */
   Approval UNATTENDED = given(Optional.empty(), false);
 
   /**

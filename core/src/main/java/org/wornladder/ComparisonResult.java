@@ -8,7 +8,7 @@ import org.wornladder.change.Difference;
  *
  * @param left what was named first, such as {@code env:test}; {@code before} in the differences
  * @param common whether only what two engines have in common was compared
- * @param hidden what one side may not read, so that nobody can say whether it differs
+ * @param hidden objects that one side may not read: whether they differ is unknown
  */
 public record ComparisonResult(
     String left, String right, boolean common, List<Difference> differences, List<String> hidden) {

@@ -15,7 +15,7 @@ import org.wornladder.journal.History;
  * @param structure what is there against what should, without what the project ignores: {@code
  *     before} is expected, {@code after} is found
  * @param ignored how many differences the project ignores
- * @param hidden what this user may not see, or not see what it is, so that nobody can say
+ * @param hidden objects that this user may not read: whether they differ is unknown
  * @param files rungs that are gone, worn, late or stuck
  * @param broken where the journal's chain breaks; empty if it holds
  * @param entries how many entries this project has in the journal

@@ -9,7 +9,7 @@ import org.wornladder.change.Difference;
  * @param file the rung, relative to the project
  * @param written the differences that it makes elsewhere
  * @param leftOut those that cannot be written, and stay differences
- * @param hidden what this user may not see, so that nobody can say whether it differs
+ * @param hidden objects that this user may not read: whether they differ is unknown
  * @param oneWay those of which the way back cannot be written
  */
 public record DriftRung(

@@ -8,7 +8,7 @@ import org.wornladder.change.Difference;
  *
  * @param statements without end marks
  * @param leftOut what cannot be written; {@code before} is found, {@code after} should be
- * @param hidden what this user may not see, so that nobody can say whether it needs mending
+ * @param hidden objects that this user may not read: whether they differ is unknown
  */
 public record MendScript(
     String environment,

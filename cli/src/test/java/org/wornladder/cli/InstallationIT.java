@@ -106,7 +106,7 @@ class InstallationIT {
     return HexFormat.of().formatHex(digest);
   }
 
-  /** Unpacked by somebody, it must be of use to everybody. */
+  /** Every user can run what one user has unpacked. */
   @Test
   void theZipUnpacksForEveryUser() throws Exception {
     Path home = Files.createDirectory(folder.resolve("installed"));

@@ -169,7 +169,7 @@ public final class Demo {
     ladder("seed", "--dry-run", "--only", "cold_room");
     ladder("seed");
     ladder("seed");
-    say("Somebody changes a row by hand. drift finds it, and seed puts it right:");
+    say("A row is changed by hand. drift reports it, and seed restores it:");
     byHand("dev", "UPDATE cold_room SET celsius = 4 WHERE code = 'north'");
     ladder("drift");
     ladder("seed");
@@ -177,7 +177,7 @@ public final class Demo {
 
   private void freshStart() {
     act(
-        "Somebody joins the team",
+        "A developer joins the team",
         "One command empties a disposable database, builds it anew, and seeds it:");
     ladder("rebuild", "--yes");
     ladder("show");
@@ -186,7 +186,7 @@ public final class Demo {
   private void drift() {
     act(
         "A change by hand on live",
-        "Last night somebody changed the database itself, without a rung:");
+        "Last night the database was changed by hand, without a rung:");
     byHand("live", "ALTER TABLE orchard ADD COLUMN fax text");
     say("The history does not have it, so drift shows it:");
     ladder("drift", "live");

@@ -81,7 +81,7 @@ final class AdviceText {
           "put the old text back (git checkout -- %1$s) and write the change as a new rung; or run"
               + " it anew: ladder rollback %2$s --to %4$s --from-journal, then ladder apply %2$s; or"
               + " take the edit as it is: ladder settle %2$s %3$s --accept-file --because TEXT";
-      case RETRY -> "somebody else holds what it needs: run it again, or with --retries N";
+      case RETRY -> "another session holds a lock that it needs: run it again, or with --retries N";
       case ROLLBACK_TARGET ->
           "--to names the rung that stays; 0 takes all back. See ladder status %s";
       case ROLL_BACK_ABSENT -> "ladder rollback %s --absent takes back what has no file";
