@@ -184,9 +184,7 @@ public final class Demo {
   }
 
   private void drift() {
-    act(
-        "A change by hand on live",
-        "Last night the database was changed by hand, without a rung:");
+    act("A change by hand on live", "Last night the database was changed by hand, without a rung:");
     byHand("live", "ALTER TABLE orchard ADD COLUMN fax text");
     say("The history does not have it, so drift shows it:");
     ladder("drift", "live");
