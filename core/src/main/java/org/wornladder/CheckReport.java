@@ -1,5 +1,6 @@
 package org.wornladder;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.project.Problem;
@@ -17,7 +18,14 @@ public record CheckReport(
    * @param findings what needs a person, a line each
    * @param waiting how many rungs wait there
    */
-  public record Against(String environment, List<Finding> findings, long waiting) {}
+  public record Against(String environment, List<Finding> findings, long waiting) {
+    /** With one finding more. */
+    public Against with(Finding finding) {
+      List<Finding> all = new ArrayList<>(findings);
+      all.add(finding);
+      return new Against(environment, all, waiting);
+    }
+  }
 
   /** Something that needs a person. */
   public record Finding(String what, String where, Advice advice) {}

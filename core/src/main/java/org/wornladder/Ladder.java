@@ -16,6 +16,7 @@ import org.wornladder.execution.ManualResolution.Verdict;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.RuntimeSettings;
+import org.wornladder.journal.JournalHead;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.service.AdoptService;
@@ -170,9 +171,14 @@ public final class Ladder implements AutoCloseable {
     return CheckService.files(ProjectReader.examine(root, Engines::isOther));
   }
 
-  /** Compares the files with one environment's journal. */
-  public CheckReport.Against checkAgainst(Optional<String> environment) {
-    return CheckService.against(context, environment);
+  /**
+   * Compares the files with one environment's journal.
+   *
+   * @param head an entry that must be in the journal, as {@link #history} gave it some time ago
+   */
+  public CheckReport.Against checkAgainst(
+      Optional<String> environment, Optional<JournalHead> head) {
+    return CheckService.against(context, environment, head);
   }
 
   /** What apply would do. */
@@ -214,7 +220,7 @@ public final class Ladder implements AutoCloseable {
   }
 
   /**
-   * Puts a stuck or worn rung right, on the record.
+   * Says of a statement in doubt whether it took effect, on the record.
    *
    * @param because why, in a person's words
    */
@@ -226,6 +232,34 @@ public final class Ladder implements AutoCloseable {
       Approval approval,
       RunListener listener) {
     new SettleService(context).settle(environment, number, verdict, because, approval, listener);
+  }
+
+  /**
+   * Takes the edited file of a worn or stuck rung as the one that ran, on the record.
+   *
+   * @param because why, in a person's words
+   * @param fileApproval asked where a stuck rung's file does not have what ran as it ran
+   */
+  public void acceptFile(
+      Optional<String> environment,
+      long number,
+      String because,
+      Approval approval,
+      AcceptedFileApproval fileApproval,
+      RunListener listener) {
+    new SettleService(context)
+        .acceptFile(environment, number, because, approval, fileApproval, listener);
+  }
+
+  /**
+   * Takes a journal whose hash chain is broken as it is, on the record: commands that change the
+   * database work again.
+   *
+   * @param because why, in a person's words
+   */
+  public void acceptJournal(
+      Optional<String> environment, String because, Approval approval, RunListener listener) {
+    new SettleService(context).acceptJournal(environment, because, approval, listener);
   }
 
   /** The ladder in one environment, rung by rung. */

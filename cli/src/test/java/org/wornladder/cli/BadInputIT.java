@@ -226,6 +226,27 @@ class BadInputIT {
   }
 
   @Test
+  void theLastEntryIsMissedAndMayBeKeptElsewhere() {
+    work.tables(3).ladder("apply").exits(0);
+    String head = work.ladder("history", "--head").exits(0).out().strip();
+    assertThat(head).matches("3:[0-9a-f]{64}");
+    work.ladder("check", "--against", "dev", "--head", head).exits(0);
+    work.ladder("check", "--head", head).exits(2).complains("--against ENV");
+    work.ladder("check", "--against", "dev", "--head", "3").exits(2).complains("NUMBER:HASH");
+    work.execute("dev", "DELETE FROM ladder_journal WHERE number = 3");
+    work.ladder("history")
+        .exits(1)
+        .says("broken at entry 3: ladder_snapshot says that 3 was the last", "--accept-journal");
+    work.ladder("history", "--head").exits(1);
+    work.execute("dev", "DROP TABLE ladder_journal").execute("dev", "DROP TABLE ladder_snapshot");
+    work.ladder("check", "--against", "dev").exits(0);
+    work.ladder("check", "--against", "dev", "--head", head)
+        .exits(1)
+        .says("the journal has no entry 3 with the hash that --head names");
+    work.ladder("settle", "--accept-journal", "--because", "x").exits(3).complains("chain holds");
+  }
+
+  @Test
   void aTableOfTheJournalsNameThatSomebodyElseMade() {
     work.execute("dev", "CREATE TABLE ladder_journal (a text)");
     work.ladder("apply").exits(3).complains("is not a journal of this version", "journal: table:");

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.wornladder.cli.command.CommandTable;
@@ -19,6 +20,7 @@ import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** How words become commands, in one process. */
+@Isolated
 class CommandLineTest {
   @TempDir Path folder;
 

@@ -174,11 +174,16 @@ class DriftIT {
     work.ladder("drift", "test")
         .exits(1)
         .says(
+            "the chain is broken at entry 2: ladder_snapshot does not say any more that it is the last",
             "not known: the journal has entries",
             "Whether test is what its history says cannot be said.",
             "ladder drift test --against rungs");
     work.ladder("drift", "test", "--against", "rungs").exits(1).says("column bin_1.fax");
     work.rung("0003-bin-3", "CREATE TABLE bin_3 (id integer);", "DROP TABLE bin_3;");
+    work.ladder("apply", "test")
+        .exits(3)
+        .complains("ladder settle test --accept-journal --because TEXT");
+    work.ladder("settle", "test", "--accept-journal", "--because", "cleaned up").exits(0);
     work.ladder("apply", "test").exits(0);
     work.ladder("drift", "test").exits(0).says("Structure  as expected");
     work.execute("test", "UPDATE ladder_snapshot SET content = 'torn' WHERE content <> ''");

@@ -16,8 +16,10 @@ import java.util.TreeMap;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 
 /** The program as it is installed. */
+@Isolated
 class InstallationIT {
   @TempDir Path folder;
 

@@ -159,6 +159,11 @@ public abstract class JdbcSession implements Session {
   }
 
   @Override
+  public void amend(String sql) throws SQLException {
+    control.executeUpdate(sql);
+  }
+
+  @Override
   public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
     if (!insertsInto.equals(table)) {
       releaseInsert();

@@ -80,6 +80,9 @@ public interface Session extends AutoCloseable {
    */
   void insert(String table, List<String> columns, List<Object> values) throws SQLException;
 
+  /** Runs an UPDATE of the tool's own, which may travel with what follows it, like an insertion. */
+  void amend(String sql) throws SQLException;
+
   /**
    * Runs a statement of the tool's own that changes rows or the session.
    *

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.Advice;
 import org.wornladder.ApplyOptions;
 import org.wornladder.RefusedException;
@@ -145,7 +146,7 @@ public final class ApplyPlanner {
     String label = project.label(record.number());
     if (!progress.up()) {
       refuse(
-          label + " is stuck on its way down, after statement " + progress.done(),
+          label + " is stuck on its way down, after statement " + progress.reached(),
           "environment " + environment.name(),
           Advice.of(Advice.Code.ROLL_BACK_GOES_ON, environment.name()));
     } else if (progress.doubtful() > 0 && !doubts.get(record.number()).isSettled()) {
@@ -155,14 +156,16 @@ public final class ApplyPlanner {
           Advice.of(Advice.Code.DECIDE_STATEMENT, environment.name(), label));
     } else if (file.isEmpty()) {
       refuse(
-          label + " is stuck after statement " + progress.done() + ", and its file is gone",
+          label + " is stuck after statement " + progress.reached() + ", and its file is gone",
           "environment " + environment.name(),
           Advice.of(Advice.Code.RESTORE_FILE_THEN_APPLY, environment.name()));
-    } else if (progress.done() > 0 && isWorn(record, file.get())) {
+    } else if (progress.reached() > 0
+        && (isWorn(record, file.get())
+            || !WhatRan.of(record, history).isIn(file.get().script(), basis))) {
       refuse(
           label
               + " is stuck after statement "
-              + progress.done()
+              + progress.reached()
               + ", and its file was edited since",
           file.get().file(),
           Advice.of(Advice.Code.ACCEPT_FILE, environment.name(), label));
@@ -309,6 +312,8 @@ public final class ApplyPlanner {
     Optional<RungRecord> record =
         history.rung(rung.number()).filter(found -> found.state() == State.STUCK);
     Optional<UncertainStatement> doubt = record.map(found -> doubts.get(found.number()));
+    Set<Integer> before = record.isPresent() ? record.get().progress().done() : Set.of();
+    Set<Integer> done = doubt.isPresent() ? doubt.get().with(before) : before;
     return new Step.OfRung(
         Direction.UP,
         rung.number(),
@@ -318,9 +323,7 @@ public final class ApplyPlanner {
         rung.file(),
         basis.runsStatementWise(header, statements),
         statements,
-        doubt
-            .map(UncertainStatement::done)
-            .orElse(record.map(found -> found.progress().done()).orElse(0)),
+        done,
         doubt,
         false,
         decision,

@@ -1,7 +1,7 @@
 package org.wornladder.execution;
 
 import java.sql.SQLException;
-import java.util.Optional;
+import org.wornladder.AcceptedFileApproval;
 import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.engine.DatabaseErrors;
@@ -25,9 +25,7 @@ public final class ManualResolution {
     /** The statement in doubt took effect. */
     DONE,
     /** The statement in doubt did not take effect. */
-    NOT_DONE,
-    /** The edited file is to count as the one that ran. */
-    ACCEPT_FILE
+    NOT_DONE
   }
 
   private final Project project;
@@ -44,21 +42,23 @@ public final class ManualResolution {
   }
 
   /**
-   * Writes the verdict into the journal.
+   * Writes a verdict on a statement in doubt into the journal.
    *
    * @param because why, in a person's words; it is in the journal
    * @throws RefusedException if there is nothing of the kind to settle
    */
   public void settle(long number, Verdict verdict, String because, History history) {
-    RungRecord record =
-        history
-            .rung(number)
-            .orElseThrow(() -> refusal(number, "never ran on " + environment.name()));
+    RungRecord record = record(number, history);
     switch (verdict) {
       case DONE -> doubt(record, Event.SETTLED_DONE, because);
       case NOT_DONE -> doubt(record, Event.SETTLED_NOT_DONE, because);
-      case ACCEPT_FILE -> accept(record, because);
     }
+  }
+
+  private RungRecord record(long number, History history) {
+    return history
+        .rung(number)
+        .orElseThrow(() -> refusal(number, "never ran on " + environment.name()));
   }
 
   /**
@@ -104,6 +104,27 @@ public final class ManualResolution {
     append(Event.DRIFT_ACCEPTED, EntrySubject.standing("drift", "", "", ""), EntryDetails.of(note));
   }
 
+  /**
+   * Writes into the journal that a person takes it as it is, although its chain is broken.
+   *
+   * @throws RefusedException if the chain holds
+   */
+  public void acceptJournal(String because, History history) throws SQLException {
+    History.Break broken =
+        history
+            .broken()
+            .orElseThrow(
+                () ->
+                    RefusedException.of(
+                        "the journal's chain holds: there is nothing to accept",
+                        "environment " + environment.name(),
+                        Advice.of(Advice.Code.SHOW_STATUS, environment.name())));
+    journal.create();
+    session.begin();
+    journal.accept("broken at entry " + broken.entry() + ": " + broken.reason() + "; " + because);
+    session.commit();
+  }
+
   /** Writes into the journal that a rung is in place which did not run here. */
   public void adopt(Rung rung, String because) throws SQLException {
     journal.create();
@@ -112,33 +133,84 @@ public final class ManualResolution {
 
   private void doubt(RungRecord record, Event event, String because) {
     Progress progress = record.progress();
-    int statement = Math.max(progress.doubtful(), progress.failed());
-    if (record.state() != State.STUCK || statement == 0) {
+    boolean stuck = record.state() == State.STUCK;
+    if (stuck && progress.failed() > 0) {
+      throw refusal(
+          record.number(),
+          "has nothing in doubt on "
+              + environment.name()
+              + ": statement "
+              + progress.failed()
+              + " failed, and left nothing ("
+              + record.last().note().text()
+              + ")",
+          Advice.of(
+              Advice.Code.CORRECT_AND_GO_ON, environment.name(), project.label(record.number())));
+    }
+    if (!stuck || progress.doubtful() == 0) {
       throw refusal(record.number(), "has no statement in doubt on " + environment.name());
     }
-    append(event, record.last().subject(), new EntryDetails(statement, 0, because));
+    append(event, record.last().subject(), new EntryDetails(progress.doubtful(), 0, because));
   }
 
-  private void accept(RungRecord record, String because) {
-    Optional<Rung> file = project.rung(record.number());
-    if (file.isEmpty()) {
-      throw refusal(record.number(), "has no file in this checkout");
+  /**
+   * Writes into the journal that an edited file is to count as the one that ran. Of a rung that is
+   * stuck, what ran is looked for in the file: what is not there any more stays on the record, and
+   * what did not run is left for the next run.
+   *
+   * @throws RefusedException if the rung is not worn, or a statement of it is in doubt
+   */
+  public void acceptFile(
+      long number, String because, PlanningContext basis, AcceptedFileApproval approval) {
+    RungRecord record = record(number, basis.history());
+    Rung file =
+        project.rung(number).orElseThrow(() -> refusal(number, "has no file in this checkout"));
+    boolean stuck = record.state() == State.STUCK;
+    WhatRan ran = WhatRan.of(record, basis.history());
+    boolean worn = ApplyPlanner.isWorn(record, file) || !ran.isIn(file.script(), basis);
+    if (!record.isInPlace() && !stuck || !worn) {
+      throw refusal(number, "is not worn on " + environment.name());
     }
-    boolean settled = !record.isInPlace() && record.state() != State.STUCK;
-    if (settled || !ApplyPlanner.isWorn(record, file.get())) {
-      throw refusal(record.number(), "is not worn on " + environment.name());
+    if (record.progress().doubtful() > 0) {
+      throw refusal(
+          number,
+          "has a statement in doubt on " + environment.name() + ", which comes first",
+          Advice.of(Advice.Code.DECIDE_STATEMENT, environment.name(), project.label(number)));
     }
-    append(
-        Event.FILE_ACCEPTED,
-        new RecordedScript.OfFile(file.get()).subject(),
-        EntryDetails.of(because));
+    AcceptedFile accepted = ran.beside(file, basis);
+    if (!accepted.isAsItRan()) {
+      approval.check(accepted);
+    }
+    write(file, because, accepted);
+  }
+
+  /** Says anew what is done, by the numbers that the statements have in the file. */
+  private void write(Rung file, String because, AcceptedFile accepted) {
+    EntrySubject subject = new RecordedScript.OfFile(file).subject();
+    try {
+      session.begin();
+      journal.append(Event.FILE_ACCEPTED, subject, EntryDetails.of(because));
+      for (AcceptedFile.Line line : accepted.lines()) {
+        if (line.state() == AcceptedFile.State.DONE) {
+          journal.append(
+              Event.SETTLED_DONE,
+              subject.withScript(line.mark().text()),
+              new EntryDetails(line.number(), 0, "it ran as statement " + line.before()));
+        }
+      }
+      session.commit();
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, environment.name(), "writing the journal", e);
+    }
   }
 
   private RefusedException refusal(long number, String why) {
+    return refusal(number, why, Advice.of(Advice.Code.SHOW_STATUS, environment.name()));
+  }
+
+  private RefusedException refusal(long number, String why, Advice advice) {
     return RefusedException.of(
-        project.label(number) + " " + why,
-        "environment " + environment.name(),
-        Advice.of(Advice.Code.SHOW_STATUS, environment.name()));
+        project.label(number) + " " + why, "environment " + environment.name(), advice);
   }
 
   private void append(Event event, EntrySubject subject, EntryDetails note) {

@@ -3,6 +3,9 @@ package org.wornladder.execution;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.IntStream;
 import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
@@ -17,8 +20,10 @@ import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.StatementTargets;
 import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.journal.EntryDetails;
+import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
 import org.wornladder.project.Direction;
+import org.wornladder.project.Secrets;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -34,6 +39,7 @@ final class NonTransactionalRunner {
   private final RunListener listener;
   private final FailureReport failures;
   private final RetryPolicy retryPolicy;
+  private final Secrets secrets;
 
   NonTransactionalRunner(
       Engine engine,
@@ -41,8 +47,10 @@ final class NonTransactionalRunner {
       EntryWriter entries,
       RunListener listener,
       FailureReport failures,
-      RetryPolicy retryPolicy) {
+      RetryPolicy retryPolicy,
+      Secrets secrets) {
     this.engine = engine;
+    this.secrets = secrets;
     this.session = session;
     this.entries = entries;
     this.listener = listener;
@@ -60,7 +68,7 @@ final class NonTransactionalRunner {
     refuseLost(rung, rung.done());
     if (rung.doubt().isPresent()) {
       settle(rung, rung.doubt().get(), stepsDone);
-    } else if (rung.done() == 0) {
+    } else if (rung.done().isEmpty()) {
       EntryDetails note =
           rung.skipsMissing() ? EntryDetails.of(Runner.HALF_WAY) : EntryDetails.NONE;
       entry(rung, up ? Event.UP_STARTED : Event.DOWN_STARTED, note);
@@ -73,9 +81,12 @@ final class NonTransactionalRunner {
           rung.putBackAfter().stream().noneMatch(back -> back.name().equals(action.name()));
       standing.run(action, stays);
     }
-    setUp(rung, rung.done());
-    for (int number = rung.done() + 1; number <= rung.statements().size(); number++) {
-      statement(rung, number, stepsDone);
+    for (int number = 1; number <= rung.statements().size(); number++) {
+      if (rung.done().contains(number)) {
+        setUp(rung.statements().get(number - 1));
+      } else {
+        statement(rung, number, stepsDone);
+      }
     }
     session.reset();
     long elapsed = millisecondsSince(start);
@@ -86,22 +97,22 @@ final class NonTransactionalRunner {
     return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
   }
 
-  /** Sets the session up as the statements that are done had left it. */
-  private void setUp(Step.OfRung rung, int done) throws SQLException {
-    for (Statement statement : rung.statements().subList(0, done)) {
-      if (SessionStatements.setsUp(statement, engine.dialect())) {
-        session.execute(statement);
-      }
+  /** Sets the session up as a statement that is done had left it. */
+  private void setUp(Statement statement) throws SQLException {
+    if (SessionStatements.setsUp(statement, engine.dialect())) {
+      session.execute(statement);
     }
   }
 
   /** What a statement that is done left in its session, and one to come asks for. */
-  private Optional<String> lost(Step.OfRung rung, int done) {
-    List<Statement> toCome = rung.statements().subList(done, rung.statements().size());
-    for (Statement statement : rung.statements().subList(0, done)) {
-      for (String name : SessionStatements.left(statement, engine.dialect())) {
-        if (toCome.stream().anyMatch(next -> SessionStatements.names(next, name))) {
-          return Optional.of(name);
+  private Optional<String> lost(Step.OfRung rung, Set<Integer> done) {
+    List<Statement> all = rung.statements();
+    for (int number : new TreeSet<>(done)) {
+      for (String name : SessionStatements.left(all.get(number - 1), engine.dialect())) {
+        for (int next = number + 1; next <= all.size(); next++) {
+          if (!done.contains(next) && SessionStatements.names(all.get(next - 1), name)) {
+            return Optional.of(name);
+          }
         }
       }
     }
@@ -109,7 +120,7 @@ final class NonTransactionalRunner {
   }
 
   /** To go on without what is gone would write something else than the rung says. */
-  private void refuseLost(Step.OfRung rung, int done) {
+  private void refuseLost(Step.OfRung rung, Set<Integer> done) {
     lost(rung, done)
         .ifPresent(
             name -> {
@@ -133,7 +144,10 @@ final class NonTransactionalRunner {
         doubt.found() == UncertainStatement.Found.DONE
             ? Event.SETTLED_DONE
             : Event.SETTLED_NOT_DONE;
-    entry(rung, event, new EntryDetails(doubt.statement(), 0, "found: " + doubt.explanation()));
+    entries.write(
+        event,
+        subject(rung, doubt.statement()),
+        new EntryDetails(doubt.statement(), 0, "found: " + doubt.explanation()));
   }
 
   private void statement(Step.OfRung rung, int number, int stepsDone) throws SQLException {
@@ -143,7 +157,10 @@ final class NonTransactionalRunner {
         joins ? Optional.empty() : StatementTargets.of(statement, engine.dialect());
     Optional<String> before = object.isEmpty() ? Optional.empty() : session.state(object.get());
     if (rung.skipsMissing() && isMissing(statement)) {
-      entry(rung, Event.STATEMENT_DONE, new EntryDetails(number, 0, "left out: it is not there"));
+      entries.write(
+          Event.STATEMENT_DONE,
+          subject(rung, number),
+          new EntryDetails(number, 0, "left out: it is not there"));
       return;
     }
     for (int attempt = 1; ; attempt++) {
@@ -162,13 +179,23 @@ final class NonTransactionalRunner {
         if (fault.kind() != Fault.Kind.CUT && fault.kind() != Fault.Kind.STRANDED) {
           entryAfterFailure(rung, new EntryDetails(number, 0, failures.words(e)), e);
         }
-        if (lost(rung, number - 1).isPresent() || !retryPolicy.again(fault, rung, attempt)) {
+        if (lost(rung, upTo(rung, number)).isPresent()
+            || !retryPolicy.again(fault, rung, attempt)) {
           String left = left(number) + remains(rung, object, before, fault, e);
           throw failures.of(rung, Optional.of(statement), left, number > 1, stepsDone, e);
         }
-        setUp(rung, number - 1);
+        for (Statement earlier : rung.statements().subList(0, number - 1)) {
+          setUp(earlier);
+        }
       }
     }
+  }
+
+  /** What is done when a statement's turn comes. */
+  private static Set<Integer> upTo(Step.OfRung rung, int number) {
+    Set<Integer> done = new TreeSet<>(rung.done());
+    IntStream.range(1, number).forEach(done::add);
+    return done;
   }
 
   /** What clears away an object that an attempt made half, and that was not there before. */
@@ -197,7 +224,8 @@ final class NonTransactionalRunner {
       } catch (SQLException e) {
         if (!retryPolicy.again(failures.fault(e), rung, attempt)) {
           String left = "what an attempt before this one made half";
-          throw failures.of(rung, Optional.of(clearing), left, rung.done() > 0, stepsDone, e);
+          throw failures.of(
+              rung, Optional.of(clearing), left, !rung.done().isEmpty(), stepsDone, e);
         }
       }
     }
@@ -232,7 +260,7 @@ final class NonTransactionalRunner {
   private void together(Step.OfRung rung, Statement statement, int number) throws SQLException {
     entries.together(
         Event.STATEMENT_DONE,
-        rung.subject(),
+        subject(rung, number),
         () -> {
           long start = System.nanoTime();
           execute(rung, statement);
@@ -243,10 +271,14 @@ final class NonTransactionalRunner {
   private void alone(Step.OfRung rung, Statement statement, int number, Optional<String> before)
       throws SQLException {
     String note = before.map(state -> UncertainStatementCheck.BEFORE + state).orElse("");
-    entry(rung, Event.STATEMENT_STARTED, new EntryDetails(number, 0, note));
+    entries.write(
+        Event.STATEMENT_STARTED, subject(rung, number), new EntryDetails(number, 0, note));
     long start = System.nanoTime();
     execute(rung, statement);
-    entry(rung, Event.STATEMENT_DONE, new EntryDetails(number, millisecondsSince(start), ""));
+    entries.write(
+        Event.STATEMENT_DONE,
+        subject(rung, number),
+        new EntryDetails(number, millisecondsSince(start), ""));
   }
 
   private void execute(Step.OfRung rung, Statement statement) throws SQLException {
@@ -265,10 +297,16 @@ final class NonTransactionalRunner {
   private void entryAfterFailure(Step.OfRung rung, EntryDetails note, SQLException cause) {
     try {
       session.reset();
-      entry(rung, Event.STATEMENT_FAILED, note);
+      entries.write(Event.STATEMENT_FAILED, subject(rung, note.statement()), note);
     } catch (SQLException | LadderException e) {
       cause.addSuppressed(e);
     }
+  }
+
+  /** The rung, with a mark of the statement in the place of its way down. */
+  private EntrySubject subject(Step.OfRung rung, int number) {
+    Statement statement = rung.statements().get(number - 1);
+    return rung.subject().withScript(StatementMark.of(statement, engine.dialect(), secrets).text());
   }
 
   private void entry(Step.OfRung rung, Event event, EntryDetails note) throws SQLException {

@@ -8,6 +8,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.engine.Session;
 import org.wornladder.journal.Journal;
+import org.wornladder.journal.SnapshotTable;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentReader;
@@ -56,11 +57,12 @@ public record ProjectContext(
 
   private EnvironmentContext context(Environment environment, Engine engine, Session session) {
     String table = project.settings().journalTable();
+    SnapshotTable beside =
+        new SnapshotTable(session, engine, SnapshotTable.beside(table), settings.clock());
     Journal journal =
-        new Journal(session, engine, table, project.name(), settings.tool(), settings.clock());
-    Snapshots snapshots =
-        new Snapshots(
-            session, engine, Snapshots.tableBeside(table), project.name(), settings.clock());
+        new Journal(
+            session, engine, table, beside, project.name(), settings.tool(), settings.clock());
+    Snapshots snapshots = new Snapshots(session, beside, project.name());
     return new EnvironmentContext(project, environment, engine, session, journal, snapshots);
   }
 }

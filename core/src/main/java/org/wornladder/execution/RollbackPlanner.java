@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
@@ -168,8 +169,21 @@ public final class RollbackPlanner {
       checkHalfWay(label, statements);
     }
     boolean goesOn = stuck && !record.progress().up();
+    boolean fromFile =
+        project.rung(record.number()).filter(rung -> rung.script() == script).isPresent();
+    if (goesOn && fromFile && !WhatRan.of(record, history).isIn(script, basis)) {
+      refuse(
+          label
+              + " is stuck on its way down after statement "
+              + record.progress().reached()
+              + ", and its file was edited since",
+          way.get().source(),
+          Advice.of(Advice.Code.ACCEPT_FILE, environment.name(), label));
+    }
     Optional<UncertainStatement> doubt =
         goesOn ? Optional.ofNullable(doubts.get(record.number())) : Optional.empty();
+    Set<Integer> before = goesOn ? record.progress().done() : Set.of();
+    Set<Integer> done = doubt.isPresent() ? doubt.get().with(before) : before;
     List<String> lifts = passedOver ? List.of() : script.header().lifts();
     List<StandingAction> lifted = standing.lift(lifts, label);
     List<StandingAction> putBack = standing.putBackSame(lifted);
@@ -183,7 +197,7 @@ public final class RollbackPlanner {
             way.get().source(),
             half || basis.runsStatementWise(script.header(), statements),
             statements,
-            goesOn ? doubt.map(UncertainStatement::done).orElse(record.progress().done()) : 0,
+            done,
             doubt,
             half,
             passedOver

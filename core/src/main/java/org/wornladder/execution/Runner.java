@@ -194,10 +194,11 @@ public final class Runner {
 
   private Done statementWise(Step.OfRung rung) {
     NonTransactionalRunner run =
-        new NonTransactionalRunner(engine, session, entries, listener, failures, retryPolicy);
+        new NonTransactionalRunner(
+            engine, session, entries, listener, failures, retryPolicy, plan.secrets());
     try {
       session.reset();
-      if (rung.done() == 0 && rung.doubt().isEmpty()) {
+      if (rung.done().isEmpty() && rung.doubt().isEmpty()) {
         Optional<String> reason = reasonToPass(rung);
         if (reason.isPresent()) {
           return inTransaction(rung.passedOver(reason.get()), 1);

@@ -2,6 +2,8 @@ package org.wornladder.execution;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
 import org.wornladder.journal.EntrySubject;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
@@ -22,7 +24,7 @@ public sealed interface Step {
    * @param source the file, or {@code journal} where the way comes from there
    * @param statementWise whether it runs statement by statement, each on the record, because its
    *     statements or its engine refuse a transaction
-   * @param done how many of its statements were done before, in a run that stopped
+   * @param done the numbers of those of its statements that were done before, in a run that stopped
    * @param doubt what the database says of a statement in doubt, settled; empty if none is
    * @param skipsMissing whether a statement that drops what is not there is left out: for the way
    *     down of a rung that came up half way
@@ -39,7 +41,7 @@ public sealed interface Step {
       String source,
       boolean statementWise,
       List<Statement> statements,
-      int done,
+      Set<Integer> done,
       Optional<UncertainStatement> doubt,
       boolean skipsMissing,
       Decision decision,
@@ -63,7 +65,7 @@ public sealed interface Step {
           source,
           false,
           List.of(),
-          0,
+          Set.of(),
           Optional.empty(),
           false,
           new Decision.PassOver(reason),
@@ -72,7 +74,16 @@ public sealed interface Step {
           oneWay);
     }
 
+    /** The statements that were not done before. */
+    public List<Statement> remaining() {
+      return IntStream.rangeClosed(1, statements.size())
+          .filter(number -> !done.contains(number))
+          .mapToObj(number -> statements.get(number - 1))
+          .toList();
+    }
+
     public OfRung {
+      done = Set.copyOf(done);
       statements = List.copyOf(statements);
       liftedBefore = List.copyOf(liftedBefore);
       putBackAfter = List.copyOf(putBackAfter);

@@ -1,6 +1,8 @@
 package org.wornladder.execution;
 
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 
 /**
  * A statement of which the journal does not say whether it took effect, and what the database says.
@@ -24,9 +26,13 @@ public record UncertainStatement(
     return found != Found.OPEN;
   }
 
-  /** How many statements are done, as far as is known. */
-  int done() {
-    return found == Found.DONE ? statement : statement - 1;
+  /** The statements that are done, with this one if it is. */
+  Set<Integer> with(Set<Integer> done) {
+    Set<Integer> all = new TreeSet<>(done);
+    if (found == Found.DONE) {
+      all.add(statement);
+    }
+    return all;
   }
 
   /** The reason for which a rung is stuck at this statement. */

@@ -8,6 +8,7 @@ import org.wornladder.sql.Fingerprint;
  *
  * @param at UTC, ISO 8601 with milliseconds
  * @param subject its script and way down are empty where the entry was read at a glance
+ * @param hash as it stands in the journal; empty for an entry that is not written yet
  */
 public record Entry(
     long number,
@@ -26,22 +27,35 @@ public record Entry(
   }
 
   /**
-   * The hash over what is known before a run. It shows accidents and casual edits; against somebody
-   * who may write the table only the database's grants help.
+   * The hash that the entry should have: over every column but the elapsed time, which some engines
+   * only know when the entry is written.
    */
-  static String hash(
-      long number, String project, String event, EntrySubject subject, String previousHash) {
+  String expectedHash() {
     return Fingerprint.ofParts(
         List.of(
             Long.toString(number),
+            at,
             project,
-            event,
+            event.label(),
             Long.toString(subject.rung()),
             subject.name(),
             subject.upText(),
             subject.upFingerprint(),
             subject.downFingerprint(),
             subject.script(),
+            Integer.toString(note.statement()),
+            note.text(),
+            who.databaseUser(),
+            who.osUser(),
+            who.host(),
+            who.session(),
+            tool,
             previousHash));
+  }
+
+  /** The same entry with the hash that it should have. */
+  Entry sealed() {
+    return new Entry(
+        number, at, project, event, subject, note, who, tool, previousHash, expectedHash());
   }
 }

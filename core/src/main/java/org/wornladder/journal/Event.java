@@ -29,6 +29,8 @@ public enum Event {
   RENUMBERED("renumbered"),
   /** A person went on although the database was not what its history says. */
   DRIFT_ACCEPTED("drift-accepted"),
+  /** A person took a journal as it is whose hash chain was broken; its script is a digest of it. */
+  JOURNAL_ACCEPTED("journal-accepted"),
   /** Rows were brought to what a file says, or a seed's script ran. */
   SEEDED("seeded"),
   /** The database was emptied, and the journal with it: this entry is the first of a new one. */
@@ -70,7 +72,10 @@ public enum Event {
 
   /** Whether it is on the record and changes no rung. */
   public boolean isAside() {
-    return this == DRIFT_ACCEPTED || this == SEEDED || this == EMPTIED;
+    return switch (this) {
+      case DRIFT_ACCEPTED, JOURNAL_ACCEPTED, SEEDED, EMPTIED -> true;
+      default -> false;
+    };
   }
 
   public boolean isStanding() {

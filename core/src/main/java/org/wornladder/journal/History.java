@@ -125,20 +125,19 @@ public record History(
       case ROLLED_BACK ->
           new RungRecord(number, State.ROLLED_BACK, entry, run, placed, Progress.NONE);
       case ROLLBACK_FAILED -> new RungRecord(number, state, entry, run, placed, progress);
-      case UP_STARTED -> stuck(entry, run, up, new Progress(true, 0, 0, 0));
-      case DOWN_STARTED -> stuck(entry, run, placed, new Progress(false, 0, 0, 0));
-      case STATEMENT_STARTED ->
-          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, statement, 0));
-      case STATEMENT_DONE, SETTLED_DONE ->
-          stuck(entry, run, placed, new Progress(progress.up(), statement, 0, 0));
-      case STATEMENT_FAILED ->
-          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, statement));
-      case SETTLED_NOT_DONE ->
-          stuck(entry, run, placed, new Progress(progress.up(), statement - 1, 0, 0));
-      case FILE_ACCEPTED -> new RungRecord(number, state, entry, run, up, progress);
+      case UP_STARTED -> stuck(entry, entry, up, Progress.started(true));
+      case DOWN_STARTED -> stuck(entry, run, placed, Progress.started(false));
+      case STATEMENT_STARTED -> stuck(entry, run, placed, progress.withDoubtful(statement));
+      case STATEMENT_DONE, SETTLED_DONE -> stuck(entry, run, placed, progress.withDone(statement));
+      case STATEMENT_FAILED -> stuck(entry, run, placed, progress.withFailed(statement));
+      case SETTLED_NOT_DONE -> stuck(entry, run, placed, progress.withDoubtful(0));
+      // What is done of the new file is in the entries that follow.
+      case FILE_ACCEPTED ->
+          new RungRecord(number, state, entry, run, up, Progress.started(progress.up()));
       case MOVED_AWAY,
           RENUMBERED,
           DRIFT_ACCEPTED,
+          JOURNAL_ACCEPTED,
           SEEDED,
           EMPTIED,
           STANDING_STARTED,

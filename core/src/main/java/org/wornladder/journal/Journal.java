@@ -33,25 +33,37 @@ public final class Journal {
   private final Session session;
   private final Engine engine;
   private final String table;
+  private final SnapshotTable beside;
   private final String project;
   private final String tool;
   private final Clock clock;
 
   private Optional<Entry.Who> who = Optional.empty();
   private final Set<String> others = new TreeSet<>();
-  private boolean exists;
-  private long lastNumber;
-  private String lastHash = "";
+
+  /** Whether the table is there, and the place for its head. */
+  private boolean ready;
+
+  private HashChain chain = new HashChain();
+  private JournalHead head = JournalHead.NONE;
 
   /**
    * @param table the journal's table, as the settings name it
+   * @param beside where the journal's head is recorded
    * @param tool the version that writes, for the record
    */
   public Journal(
-      Session session, Engine engine, String table, String project, String tool, Clock clock) {
+      Session session,
+      Engine engine,
+      String table,
+      SnapshotTable beside,
+      String project,
+      String tool,
+      Clock clock) {
     this.session = session;
     this.engine = engine;
     this.table = table;
+    this.beside = beside;
     this.project = project;
     this.tool = tool;
     this.clock = clock;
@@ -59,7 +71,7 @@ public final class Journal {
 
   /** The tables that are the tool's own. */
   public List<String> tables() {
-    return List.of(table, Snapshots.tableBeside(table));
+    return List.of(table, beside.name());
   }
 
   /** How much of the journal is read. */
@@ -77,37 +89,48 @@ public final class Journal {
    * @throws JournalException if the table is there and is not a journal that this version can read
    */
   public History read(Depth depth) throws SQLException {
-    exists =
-        session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "journal"));
-    lastNumber = 0;
-    lastHash = "";
+    boolean exists = exists();
+    chain = new HashChain();
     others.clear();
-    if (!exists) {
-      return History.of(List.of(), Optional.empty());
-    }
-    String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
-    String query = "SELECT " + columns + " FROM " + session.quoted(table) + " ORDER BY number";
     List<Entry> entries = new ArrayList<>();
     Optional<History.Break> broken = Optional.empty();
+    try {
+      if (exists) {
+        readEntries(depth, entries);
+      }
+      if (depth == Depth.WHOLE) {
+        Optional<JournalHead> recorded = beside.head();
+        ready = exists && recorded.isPresent();
+        broken = chain.end(recorded, beside.name());
+      }
+    } catch (SQLException e) {
+      throw unreadable(e);
+    }
+    head = chain.last();
+    return History.of(entries, broken);
+  }
+
+  private boolean exists() throws SQLException {
+    return session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "journal"));
+  }
+
+  private void readEntries(Depth depth, List<Entry> entries) throws SQLException {
+    String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
+    String query = "SELECT " + columns + " FROM " + session.quoted(table) + " ORDER BY number";
     try (Statement sql = session.connection().createStatement();
         ResultSet rows = sql.executeQuery(query)) {
       while (rows.next()) {
         Entry entry = entry(rows, depth);
-        if (depth == Depth.WHOLE && broken.isEmpty()) {
-          broken = prove(entry);
+        if (depth == Depth.WHOLE) {
+          chain.next(entry);
         }
-        lastNumber = entry.number();
-        lastHash = entry.hash();
         if (entry.project().equals(project)) {
           entries.add(entry);
         } else {
           others.add(entry.project());
         }
       }
-    } catch (SQLException e) {
-      throw unreadable(e);
     }
-    return History.of(entries, broken);
   }
 
   /**
@@ -123,7 +146,7 @@ public final class Journal {
               "let its owner GRANT SELECT ON "
                   + session.quoted(table)
                   + ", and on "
-                  + session.quoted(Snapshots.tableBeside(table)),
+                  + beside.quoted(),
               e);
       case STATEMENT ->
           new JournalException(
@@ -135,58 +158,53 @@ public final class Journal {
     };
   }
 
-  private Optional<History.Break> prove(Entry entry) {
-    if (entry.number() != lastNumber + 1) {
-      return Optional.of(new History.Break(entry.number(), "an entry is missing before it"));
-    }
-    if (!entry.previousHash().equals(lastHash)) {
-      return Optional.of(
-          new History.Break(entry.number(), "it does not follow from the entry before it"));
-    }
-    String hash =
-        Entry.hash(
-            entry.number(),
-            entry.project(),
-            entry.event().label(),
-            entry.subject(),
-            entry.previousHash());
-    return hash.equals(entry.hash())
-        ? Optional.empty()
-        : Optional.of(new History.Break(entry.number(), "it was edited after it was written"));
-  }
-
   private Entry entry(ResultSet row, Depth depth) throws SQLException {
-    String word = row.getString(4);
-    Event event =
-        Event.of(word)
-            .orElseThrow(
-                () ->
-                    new JournalException(
-                        "the journal holds '" + word + "', which this version does not know",
-                        session.address(),
-                        "a newer version wrote it: use that one",
-                        null));
+    long number = row.getLong(1);
     boolean whole = depth == Depth.WHOLE;
     return new Entry(
-        row.getLong(1),
-        row.getString(2),
-        row.getString(3),
-        event,
+        number,
+        time(number, text(row, 2)),
+        text(row, 3),
+        event(number, text(row, 4)),
         new EntrySubject(
             row.getLong(5),
-            row.getString(6),
-            row.getString(7),
-            row.getString(8),
-            whole ? row.getString(12) : "",
-            whole ? row.getString(13) : ""),
-        new EntryDetails(row.getInt(9), row.getLong(10), row.getString(11)),
+            text(row, 6),
+            text(row, 7),
+            text(row, 8),
+            whole ? text(row, 12) : "",
+            whole ? text(row, 13) : ""),
+        new EntryDetails(row.getInt(9), row.getLong(10), text(row, 11)),
         whole
-            ? new Entry.Who(
-                row.getString(14), row.getString(15), row.getString(16), row.getString(17))
+            ? new Entry.Who(text(row, 14), text(row, 15), text(row, 16), text(row, 17))
             : Entry.Who.NOT_READ,
-        whole ? row.getString(18) : "",
-        whole ? row.getString(19) : "",
-        whole ? row.getString(20) : "");
+        whole ? text(row, 18) : "",
+        whole ? text(row, 19) : "",
+        whole ? text(row, 20) : "");
+  }
+
+  /** Nothing is NULL in a table of ours; in one that was made anew, it counts as edited. */
+  private static String text(ResultSet row, int column) throws SQLException {
+    String text = row.getString(column);
+    return row.wasNull() ? "" : text;
+  }
+
+  private String time(long number, String text) {
+    if (!Timestamps.isOne(text)) {
+      throw nonsense(number, "the time '" + text + "'");
+    }
+    return text;
+  }
+
+  private Event event(long number, String word) {
+    return Event.of(word).orElseThrow(() -> nonsense(number, "the event '" + word + "'"));
+  }
+
+  private JournalException nonsense(long number, String what) {
+    return new JournalException(
+        "entry " + number + " of the journal has " + what + ", which this version does not know",
+        session.address(),
+        "if a newer version wrote it, use that one; else find out who wrote to " + table,
+        null);
   }
 
   /**
@@ -194,28 +212,77 @@ public final class Journal {
    * journal must have been read before.
    */
   public void append(Event event, EntrySubject subject, EntryDetails note) throws SQLException {
-    if (!exists) {
-      create();
+    create();
+    if (who.isEmpty()) {
+      who = Optional.of(Identity.of(session));
     }
-    long number = lastNumber + 1;
-    String hash = Entry.hash(number, project, event.label(), subject, lastHash);
-    write(number, hash, event, subject, note);
-    lastNumber = number;
-    lastHash = hash;
+    Entry entry =
+        new Entry(
+                head.number() + 1,
+                Timestamps.now(clock),
+                project,
+                event,
+                subject,
+                note,
+                who.get(),
+                tool,
+                head.hash(),
+                "")
+            .sealed();
+    insert(entry);
+    head = new JournalHead(entry.number(), entry.hash());
+    beside.saveHead(head);
   }
 
-  /** Makes the table if it is not there. The journal must have been read before. */
+  /**
+   * Adds an entry that takes a broken journal as it is: the chain holds from there on, as long as
+   * nothing before it changes again. The journal must have been read before.
+   *
+   * @param because why, in a person's words
+   */
+  public void accept(String because) throws SQLException {
+    append(
+        Event.JOURNAL_ACCEPTED,
+        EntrySubject.standing("journal", "", "", chain.digest()),
+        EntryDetails.of(because));
+  }
+
+  /** Makes what is not there of the tables. The journal must have been read before. */
   public void create() throws SQLException {
-    if (!exists) {
+    if (ready) {
+      return;
+    }
+    if (!exists()) {
       String definition = JournalTables.journal(session.quoted(table), engine.storage());
       session.execute(new org.wornladder.sql.Statement(definition, Place.of(table), ""));
-      exists = true;
     }
+    if (beside.head().isEmpty()) {
+      beside.createHead();
+    }
+    ready = true;
   }
 
-  /** Whether the table is there, as far as was read and written. */
+  /** Whether the tables are there, as far as was read and written. */
   public boolean isThere() {
-    return exists;
+    return ready;
+  }
+
+  /** The last entry of all projects, as far as was read and written. */
+  public JournalHead head() {
+    return head;
+  }
+
+  /** Whether an entry with this number and hash is in the journal, whoever's it is. */
+  public boolean holds(JournalHead entry) throws SQLException {
+    String query =
+        "SELECT hash FROM " + session.quoted(table) + " WHERE number = " + entry.number();
+    if (!exists()) {
+      return false;
+    }
+    try (Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery(query)) {
+      return row.next() && text(row, 1).equals(entry.hash());
+    }
   }
 
   /** The other projects that have entries, as far as was read. */
@@ -233,46 +300,46 @@ public final class Journal {
 
   /** Forgets entries whose transaction was rolled back. */
   public void forgetUncommitted(Mark mark) {
-    exists = mark.exists();
-    lastNumber = mark.number();
-    lastHash = mark.hash();
+    ready = mark.ready();
+    head = mark.head();
   }
 
   /** Where the journal stands, to go back to. */
-  public record Mark(boolean exists, long number, String hash) {}
-
-  public Mark mark() {
-    return new Mark(exists, lastNumber, lastHash);
+  public record Mark(boolean ready, JournalHead head) {
+    /** The number of the last entry. */
+    public long number() {
+      return head.number();
+    }
   }
 
-  private void write(long number, String hash, Event event, EntrySubject subject, EntryDetails note)
-      throws SQLException {
-    if (who.isEmpty()) {
-      who = Optional.of(Identity.of(session));
-    }
+  public Mark mark() {
+    return new Mark(ready, head);
+  }
+
+  private void insert(Entry entry) throws SQLException {
     session.insert(
         table,
         COLUMN_LIST,
         List.of(
-            number,
-            Timestamps.now(clock),
-            project,
-            event.label(),
-            subject.rung(),
-            subject.name(),
-            subject.upText(),
-            subject.upFingerprint(),
-            note.statement(),
-            note.elapsedMs(),
-            note.text(),
-            subject.downFingerprint(),
-            subject.script(),
-            who.get().databaseUser(),
-            who.get().osUser(),
-            who.get().host(),
-            who.get().session(),
-            tool,
-            lastHash,
-            hash));
+            entry.number(),
+            entry.at(),
+            entry.project(),
+            entry.event().label(),
+            entry.subject().rung(),
+            entry.subject().name(),
+            entry.subject().upText(),
+            entry.subject().upFingerprint(),
+            entry.note().statement(),
+            entry.note().elapsedMs(),
+            entry.note().text(),
+            entry.subject().downFingerprint(),
+            entry.subject().script(),
+            entry.who().databaseUser(),
+            entry.who().osUser(),
+            entry.who().host(),
+            entry.who().session(),
+            entry.tool(),
+            entry.previousHash(),
+            entry.hash()));
   }
 }

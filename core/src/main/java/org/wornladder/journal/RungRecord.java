@@ -1,5 +1,8 @@
 package org.wornladder.journal;
 
+import java.util.Collections;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Script;
 
@@ -25,12 +28,39 @@ public record RungRecord(
    * How far a way came that runs outside a transaction.
    *
    * @param up which way
-   * @param done how many statements are done
+   * @param done the numbers of the statements that are done
    * @param doubtful the statement of which nobody knows; 0 if there is none
    * @param failed the statement that failed and left nothing; 0 if there is none
    */
-  public record Progress(boolean up, int done, int doubtful, int failed) {
-    static final Progress NONE = new Progress(true, 0, 0, 0);
+  public record Progress(boolean up, SortedSet<Integer> done, int doubtful, int failed) {
+    static final Progress NONE = started(true);
+
+    public Progress {
+      done = Collections.unmodifiableSortedSet(new TreeSet<>(done));
+    }
+
+    static Progress started(boolean up) {
+      return new Progress(up, new TreeSet<>(), 0, 0);
+    }
+
+    Progress withDone(int statement) {
+      SortedSet<Integer> more = new TreeSet<>(done);
+      more.add(statement);
+      return new Progress(up, more, 0, 0);
+    }
+
+    Progress withDoubtful(int statement) {
+      return new Progress(up, done, statement, 0);
+    }
+
+    Progress withFailed(int statement) {
+      return new Progress(up, done, 0, statement);
+    }
+
+    /** The last statement that is done; 0 if none is. */
+    public int reached() {
+      return done.isEmpty() ? 0 : done.last();
+    }
   }
 
   /**

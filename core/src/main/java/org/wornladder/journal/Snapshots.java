@@ -3,26 +3,17 @@ package org.wornladder.journal;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.Clock;
-import java.util.List;
 import java.util.Optional;
 import org.wornladder.JournalException;
 import org.wornladder.change.ExpectedStructure;
-import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
-import org.wornladder.project.Condition;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Place;
-import org.wornladder.sql.Statement;
 
 /**
  * The structures that one database was seen to have, and was expected to have, each content kept
  * once. A caller that adds holds the database's lock.
  */
 public final class Snapshots {
-  private static final List<String> COLUMNS =
-      List.of("number", "at", "project", "moment", "entry", "fingerprint", "content");
-
   /** What a structure was. */
   private enum Moment {
     /** What was there before a run; the run has not ended if nothing follows. */
@@ -43,31 +34,16 @@ public final class Snapshots {
   }
 
   private final Session session;
-  private final Engine engine;
-  private final String table;
+  private final SnapshotTable table;
   private final String project;
-  private final Clock clock;
 
   /** Whether the table is there; empty while nobody asked. */
   private Optional<Boolean> there = Optional.empty();
 
-  /**
-   * @param table as {@link #tableBeside} names it
-   */
-  public Snapshots(Session session, Engine engine, String table, String project, Clock clock) {
+  public Snapshots(Session session, SnapshotTable table, String project) {
     this.session = session;
-    this.engine = engine;
     this.table = table;
     this.project = project;
-    this.clock = clock;
-  }
-
-  /** The name of the snapshots' table: {@code ladder_snapshot} beside {@code ladder_journal}. */
-  public static String tableBeside(String journal) {
-    String ending = "_journal";
-    boolean regular = journal.endsWith(ending);
-    return (regular ? journal.substring(0, journal.length() - ending.length()) : journal)
-        + "_snapshot";
   }
 
   /**
@@ -108,13 +84,13 @@ public final class Snapshots {
     Optional<String> began = Optional.empty();
     Optional<String> expected = Optional.empty();
     Optional<String> catalogFingerprint = Optional.empty();
-    there = Optional.of(exists());
+    there = Optional.of(table.exists());
     if (!there.get()) {
       return new Last(expected, began, catalogFingerprint);
     }
     String query =
         "SELECT moment, fingerprint FROM "
-            + session.quoted(table)
+            + table.quoted()
             + " WHERE project = ? ORDER BY number DESC";
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, project);
@@ -150,22 +126,15 @@ public final class Snapshots {
     keep(Moment.EXPECTED, expected, catalogFingerprint, entry);
   }
 
-  private boolean exists() throws SQLException {
-    return session.exists(
-        new Condition.Presence(Condition.Kind.TABLE, table, "", true, "snapshots"));
-  }
-
   private void keep(
       Moment moment, Snapshot snapshot, Optional<String> catalogFingerprint, long entry)
       throws SQLException {
-    boolean isNew = there.isEmpty() ? !exists() : !there.get();
-    if (isNew) {
-      String definition = JournalTables.snapshots(session.quoted(table), engine.storage());
-      session.execute(new Statement(definition, Place.of(table), ""));
+    if (!there.orElse(false) && !table.exists()) {
+      table.create();
     }
     there = Optional.of(true);
     String fingerprint = snapshot.fingerprint();
-    Row row = isNew ? Row.FIRST : rowFor(fingerprint);
+    Row row = rowFor(fingerprint);
     String content = row.holdsContent() ? "" : SnapshotCodec.pack(snapshot.json());
     session.begin();
     if (catalogFingerprint.isPresent()) {
@@ -178,10 +147,7 @@ public final class Snapshots {
 
   private void insert(long number, Moment moment, long entry, String fingerprint, String content)
       throws SQLException {
-    session.insert(
-        table,
-        COLUMNS,
-        List.of(number, Timestamps.now(clock), project, moment.word, entry, fingerprint, content));
+    table.insert(number, project, moment.word, entry, fingerprint, content);
   }
 
   /**
@@ -189,14 +155,12 @@ public final class Snapshots {
    *
    * @param holdsContent whether its content is in the table already
    */
-  private record Row(long number, boolean holdsContent) {
-    static final Row FIRST = new Row(1, false);
-  }
+  private record Row(long number, boolean holdsContent) {}
 
   private Row rowFor(String fingerprint) throws SQLException {
     String query =
         "SELECT max(number), max(CASE WHEN fingerprint = ? AND content <> '' THEN 1 ELSE 0 END) FROM "
-            + session.quoted(table);
+            + table.quoted();
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, fingerprint);
       try (ResultSet found = sql.executeQuery()) {
@@ -223,7 +187,7 @@ public final class Snapshots {
   private JournalException spoilt(String fingerprint) {
     return new JournalException(
         "a snapshot in "
-            + table
+            + table.name()
             + " cannot be read: "
             + fingerprint.substring(0, Math.min(12, fingerprint.length())),
         session.address(),
@@ -234,7 +198,7 @@ public final class Snapshots {
   private Optional<String> packed(String fingerprint) throws SQLException {
     String query =
         "SELECT content FROM "
-            + session.quoted(table)
+            + table.quoted()
             + " WHERE fingerprint = ? AND content <> '' ORDER BY number";
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, fingerprint);

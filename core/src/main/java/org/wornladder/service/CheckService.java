@@ -20,6 +20,7 @@ import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.ScriptPreparation;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
+import org.wornladder.journal.JournalHead;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentSettings;
@@ -52,8 +53,13 @@ public final class CheckService {
         Optional.empty());
   }
 
-  /** Compares the files with one environment's journal. */
-  public static CheckReport.Against against(ProjectContext project, Optional<String> environment) {
+  /**
+   * Compares the files with one environment's journal.
+   *
+   * @param head an entry that must be in the journal
+   */
+  public static CheckReport.Against against(
+      ProjectContext project, Optional<String> environment, Optional<JournalHead> head) {
     return project.in(
         environment,
         Access.READ,
@@ -63,8 +69,18 @@ public final class CheckService {
           // Where rungs wait, seeds may be ahead of the tables.
           List<Problem> misfits =
               status.waiting() > 0 ? List.of() : new SeedService(project).misfits(context, history);
-          return against(status, history, project.project(), misfits);
+          CheckReport.Against found = against(status, history, project.project(), misfits);
+          return head.isEmpty() || context.journal().holds(head.get())
+              ? found
+              : found.with(headIsMissing(head.get(), context.environment().name()));
         });
+  }
+
+  private static Finding headIsMissing(JournalHead head, String environment) {
+    return new Finding(
+        "the journal has no entry " + head.number() + " with the hash that --head names",
+        "environment " + environment,
+        Advice.of(Advice.Code.FIND_JOURNAL_WRITER, environment));
   }
 
   private static void scripts(Project project, Set<Problem> problems) {

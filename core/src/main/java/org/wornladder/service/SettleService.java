@@ -1,12 +1,16 @@
 package org.wornladder.service;
 
 import java.util.Optional;
+import org.wornladder.AcceptedFileApproval;
 import org.wornladder.Approval;
+import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.engine.Access;
 import org.wornladder.execution.ManualResolution.Verdict;
+import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
 
 /** Puts a stuck or worn rung right, on the record. */
 public record SettleService(ProjectContext project) {
@@ -31,6 +35,56 @@ public record SettleService(ProjectContext project) {
                   History history = same.provenHistory();
                   approval.check(same.planning(history).empty(), same.environment());
                   same.manualResolution().settle(number, verdict, because, history);
+                  return same;
+                }));
+  }
+
+  /**
+   * Takes an edited file as the one that ran, on the record.
+   *
+   * @param because why, in a person's words
+   */
+  public void acceptFile(
+      Optional<String> environment,
+      long number,
+      String because,
+      Approval approval,
+      AcceptedFileApproval fileApproval,
+      RunListener listener) {
+    project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(),
+                listener::waiting,
+                same -> {
+                  PlanningContext basis = same.planning(same.provenHistory());
+                  approval.check(basis.empty(), same.environment());
+                  same.manualResolution().acceptFile(number, because, basis, fileApproval);
+                  return same;
+                }));
+  }
+
+  /**
+   * Takes a journal whose hash chain is broken as it is, on the record.
+   *
+   * @param because why, in a person's words
+   * @throws RefusedException if the chain holds
+   */
+  public void acceptJournal(
+      Optional<String> environment, String because, Approval approval, RunListener listener) {
+    project.in(
+        environment,
+        Access.WRITE,
+        context ->
+            context.locked(
+                project.settings(),
+                listener::waiting,
+                same -> {
+                  History history = same.journal().read(Depth.WHOLE);
+                  approval.check(same.planning(history).empty(), same.environment());
+                  same.manualResolution().acceptJournal(because, history);
                   return same;
                 }));
   }

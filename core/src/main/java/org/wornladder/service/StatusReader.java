@@ -116,9 +116,9 @@ public final class StatusReader {
     String way = progress.up() ? "on its way up" : "on its way down";
     return progress.doubtful() > 0
         ? way + ", statement " + progress.doubtful() + " in doubt"
-        : progress.done() == 0
+        : progress.done().isEmpty()
             ? way + ", no statement of it is done"
-            : way + " after statement " + progress.done();
+            : way + " after statement " + progress.reached();
   }
 
   private Line absent(RungRecord record) {

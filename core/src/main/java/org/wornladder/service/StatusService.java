@@ -24,12 +24,15 @@ public record StatusService(ProjectContext project) {
     return project.in(
         environment,
         Access.READ,
-        context ->
-            new JournalReport(
-                context.environment().name(),
-                context.session().address(),
-                context.session().isThere(),
-                context.journal().read(Depth.WHOLE)));
+        context -> {
+          History history = context.journal().read(Depth.WHOLE);
+          return new JournalReport(
+              context.environment().name(),
+              context.session().address(),
+              context.session().isThere(),
+              history,
+              context.journal().head());
+        });
   }
 
   static StatusReader reader(EnvironmentContext context, History history) {

@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.AcceptedFileApproval;
 import org.wornladder.ApplyOptions;
 import org.wornladder.Ladder;
 import org.wornladder.ProjectException;
@@ -156,12 +157,12 @@ class EngineBehaviourTest {
           .hasMessageContaining("was edited since");
       ladder
           .open()
-          .settle(
+          .acceptFile(
               Optional.of("dev"),
               1,
-              org.wornladder.execution.ManualResolution.Verdict.ACCEPT_FILE,
               "mended",
               TestLadder.YES,
+              AcceptedFileApproval.given(false),
               RunListener.SILENT);
     }
     ladder.apply();

@@ -6,43 +6,59 @@ import static org.wornladder.execution.NothingLostTest.end;
 import static org.wornladder.execution.NothingLostTest.ladder;
 
 import java.io.BufferedReader;
+import java.io.File;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.spi.ToolProvider;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Execution;
-import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.TestLadder;
 import org.wornladder.execution.NothingLostTest.End;
 import org.wornladder.server.InterruptedEngine;
 import org.wornladder.server.KilledRun;
-import org.wornladder.server.MariadbServer;
-import org.wornladder.server.PostgresServer;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
 /**
  * Kills at every step of a run: what follows is a plain run, and it ends where an undisturbed one
- * ends. Two engines at a time.
+ * ends. Where the client holds the files, its process is killed; where a server does, a connection
+ * that ends without a word is all that the server sees of it, and a process is killed now and then.
  */
 class KillTest {
+  private static final int PROCESS_EVERY = 10;
+
   @TempDir Path root;
 
-  /** One after the other: a server that starts wants the machine for itself. */
+  /** The class path of a process, as jars: only then does it start from an archive of classes. */
+  private static String classPath;
+
   @BeforeAll
-  static void servers() {
-    PostgresServer.newDatabase();
-    MariadbServer.newDatabase();
+  static void makeClassPath(@TempDir Path folder) {
+    String ours =
+        System.getProperty("surefire.test.class.path", System.getProperty("java.class.path"));
+    List<String> jars = new ArrayList<>();
+    for (String element : ours.split(File.pathSeparator)) {
+      Path jar = folder.resolve(jars.size() + ".jar");
+      boolean isFolder = Files.isDirectory(Path.of(element));
+      if (isFolder) {
+        ToolProvider tool = ToolProvider.findFirst("jar").orElseThrow();
+        int code = tool.run(System.out, System.err, "cf", jar.toString(), "-C", element, ".");
+        assertThat(code).isZero();
+      }
+      jars.add(isFolder ? jar.toString() : element);
+    }
+    classPath = String.join(File.pathSeparator, jars);
   }
 
   @ParameterizedTest
   @EnumSource
-  @Execution(ExecutionMode.CONCURRENT)
   void afterAKillAtAnyStepAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind) throws Exception {
     TestDatabase calm = TestDatabase.make(kind, Files.createDirectories(root.resolve("calm")));
     TestLadder undisturbed = ladder(calm, root.resolve("calm"));
@@ -54,8 +70,9 @@ class KillTest {
         TestDatabase.make(kind, Files.createDirectories(root.resolve("killed")));
     TestLadder ladder = ladder(database, root.resolve("killed"));
     // One that is not killed writes the archive with which the others start faster.
-    assertThat(killed(ladder, database, "apply", Integer.MAX_VALUE)).isFalse();
-    ladder.rollback(ALL);
+    ladder.settings(new TestDatabase(kind, InterruptedEngine.PREFIX + database.url()), "");
+    assertThat(processIsKilled(ladder, "apply", Integer.MAX_VALUE)).isFalse();
+    ladder.settings(database, "").rollback(ALL);
     int killed = 0;
     for (int step = 1; killed(ladder, database, "apply", step); step++, killed++) {
       ladder.apply();
@@ -75,11 +92,42 @@ class KillTest {
     return killed(ladder, database, "rollback", step);
   }
 
-  /** Runs in a process of its own and kills it at a step; false if it ended before. */
+  /** Runs and is killed at a step; false if it ended before. */
   private boolean killed(TestLadder ladder, TestDatabase database, String command, int step)
       throws Exception {
     ladder.settings(
         new TestDatabase(database.kind(), InterruptedEngine.PREFIX + database.url()), "");
+    boolean onServer = database.kind() == Kind.POSTGRES || database.kind() == Kind.MARIADB;
+    boolean killed =
+        onServer && step % PROCESS_EVERY != 0
+            ? clientDies(ladder, command, step)
+            : processIsKilled(ladder, command, step);
+    ladder.settings(database, "");
+    return killed;
+  }
+
+  private static boolean clientDies(TestLadder ladder, String command, int step) {
+    InterruptedEngine.at(
+        now -> {
+          if (now >= step) {
+            throw new InterruptedEngine.DeadClient();
+          }
+        });
+    try {
+      if (command.equals("apply")) {
+        ladder.apply();
+      } else {
+        ladder.rollback(ALL);
+      }
+      return false;
+    } catch (InterruptedEngine.DeadClient e) {
+      return true;
+    } finally {
+      InterruptedEngine.at(now -> {});
+    }
+  }
+
+  private boolean processIsKilled(TestLadder ladder, String command, int step) throws Exception {
     Path archive = root.resolve("classes.jsa");
     String classes = Files.exists(archive) ? "SharedArchiveFile" : "ArchiveClassesAtExit";
     Process process =
@@ -90,7 +138,7 @@ class KillTest {
                 "-XX:TieredStopAtLevel=1",
                 "-XX:+UseSerialGC",
                 "-cp",
-                System.getProperty("java.class.path"),
+                classPath,
                 KilledRun.class.getName(),
                 ladder.root().toString(),
                 command,
@@ -107,7 +155,6 @@ class KillTest {
       }
     }
     assertThat(process.waitFor(20, TimeUnit.SECONDS)).isTrue();
-    ladder.settings(database, "");
     assertThat(said).as("what the process says at step %d", step).matches("here|steps \\d+");
     return said.equals("here");
   }

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
@@ -15,6 +17,7 @@ import org.wornladder.Against;
 import org.wornladder.LadderException;
 import org.wornladder.RollbackOptions;
 import org.wornladder.TestLadder;
+import org.wornladder.journal.History;
 import org.wornladder.schema.Schema;
 import org.wornladder.server.CuttingProxy;
 import org.wornladder.server.InterruptedEngine;
@@ -65,19 +68,24 @@ class NothingLostTest {
         "--| up\nCREATE VIEW light AS SELECT code FROM bin WHERE weight < 20;\n--| down\nDROP VIEW light;\n");
   }
 
-  static End end(TestLadder ladder, TestDatabase database) {
-    Schema structure = ladder.open().show(Optional.of("dev")).schema();
-    boolean up = structure.table("bin").isPresent();
-    assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
-    assertThat(ladder.open().history(Optional.of("dev")).history().stuck()).isEmpty();
-    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).structure())
-        .isEmpty();
-    return new End(
-        structure,
-        up
-            ? database.query("SELECT concat(id, ' ', code, ' ', weight) FROM bin ORDER BY id")
-            : List.of(),
-        up ? database.query("SELECT code FROM light ORDER BY code") : List.of());
+  static End end(TestLadder ladder, TestDatabase database) throws SQLException {
+    // One connection that stays open: an embedded database closes with its last one, which takes
+    // long.
+    try (Connection open = database.connect()) {
+      Optional<String> dev = Optional.of("dev");
+      Schema structure = ladder.open().show(dev).schema();
+      boolean up = structure.table("bin").isPresent();
+      History history = ladder.open().history(dev).history();
+      assertThat(history.broken()).isEmpty();
+      assertThat(history.stuck()).isEmpty();
+      assertThat(ladder.open().drift(dev, Against.EXPECTED, false).structure()).isEmpty();
+      return new End(
+          structure,
+          up
+              ? database.query("SELECT concat(id, ' ', code, ' ', weight) FROM bin ORDER BY id")
+              : List.of(),
+          up ? database.query("SELECT code FROM light ORDER BY code") : List.of());
+    }
   }
 
   @ParameterizedTest

@@ -53,7 +53,8 @@ class SnapshotsTest {
                 Duration.ZERO,
                 what -> {}),
             Access.WRITE);
-    snapshots = new Snapshots(session, ENGINE, "ladder_snapshot", "x", Clock.systemUTC());
+    SnapshotTable table = new SnapshotTable(session, ENGINE, "ladder_snapshot", Clock.systemUTC());
+    snapshots = new Snapshots(session, table, "x");
   }
 
   @AfterEach

@@ -2,6 +2,8 @@ package org.wornladder.server;
 
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.util.Optional;
 import java.util.Set;
@@ -33,6 +35,11 @@ public final class InterruptedEngine implements Engine {
 
   /** Called with the number of the step, counted from 1 since it was set. */
   private static IntConsumer atStep = step -> {};
+
+  /** Thrown at a step to end the client there: its connection is gone, and it does nothing more. */
+  public static final class DeadClient extends Error {
+    private static final long serialVersionUID = 1;
+  }
 
   private static final AtomicInteger STEP = new AtomicInteger();
 
@@ -123,18 +130,18 @@ public final class InterruptedEngine implements Engine {
                 target.await(),
                 target.onWait()),
             access);
-    return counting(Session.class, session);
+    return counting(Session.class, session, session.connection());
   }
 
   /** Counts the steps; what comes back from a session, such as a pipeline, is counted too. */
-  private static <T> T counting(Class<T> type, T inner) {
+  private static <T> T counting(Class<T> type, T inner, Connection connection) {
     return type.cast(
         Proxy.newProxyInstance(
             type.getClassLoader(),
             new Class<?>[] {type},
             (proxy, method, arguments) -> {
               if (STEPS.contains(method.getName())) {
-                atStep.accept(STEP.incrementAndGet());
+                step(connection);
               }
               try {
                 Object result = method.invoke(inner, arguments);
@@ -142,12 +149,21 @@ public final class InterruptedEngine implements Engine {
                     ? optional.map(
                         value ->
                             value instanceof Pipeline pipeline
-                                ? counting(Pipeline.class, pipeline)
+                                ? counting(Pipeline.class, pipeline, connection)
                                 : value)
                     : result;
               } catch (InvocationTargetException e) {
                 throw e.getCause();
               }
             }));
+  }
+
+  private static void step(Connection connection) throws SQLException {
+    try {
+      atStep.accept(STEP.incrementAndGet());
+    } catch (DeadClient e) {
+      connection.abort(Runnable::run);
+      throw e;
+    }
   }
 }

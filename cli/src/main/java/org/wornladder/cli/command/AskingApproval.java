@@ -2,17 +2,20 @@ package org.wornladder.cli.command;
 
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.AcceptedFileApproval;
 import org.wornladder.Approval;
 import org.wornladder.RefusedException;
 import org.wornladder.cli.Terminal;
+import org.wornladder.cli.view.AcceptedFileView;
 import org.wornladder.cli.view.PlanView;
+import org.wornladder.execution.AcceptedFile;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.Step;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 
 /** Asks the person at the terminal, where there is one and the options do not answer already. */
-final class AskingApproval implements Approval {
+final class AskingApproval implements Approval, AcceptedFileApproval {
   private final Call call;
   private final Terminal terminal;
 
@@ -25,8 +28,7 @@ final class AskingApproval implements Approval {
   public void check(Plan plan, Environment environment) {
     Optional<String> confirmed = call.text(Options.CONFIRM);
     boolean yes = call.has(Options.YES);
-    boolean canAsk = terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
-    if (canAsk && confirmed.isEmpty()) {
+    if (canAsk() && confirmed.isEmpty()) {
       if (environment.settings().guarded()) {
         confirmed = askForName(plan, environment.name());
       } else if (!yes
@@ -39,6 +41,27 @@ final class AskingApproval implements Approval {
       }
     }
     Approval.given(confirmed, yes).check(plan, environment);
+  }
+
+  @Override
+  public void check(AcceptedFile file) {
+    new AcceptedFileView(terminal).show(file);
+    terminal.flush();
+    boolean yes = call.has(Options.YES);
+    if (!yes && canAsk()) {
+      yes = isYes(terminal.ask("Go on with the file like this? [y/N] "));
+    }
+    AcceptedFileApproval.given(yes).check(file);
+  }
+
+  private boolean canAsk() {
+    return terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
+  }
+
+  private static boolean isYes(Optional<String> answer) {
+    return answer
+        .filter(word -> word.equalsIgnoreCase("y") || word.equalsIgnoreCase("yes"))
+        .isPresent();
   }
 
   private Optional<String> askForName(Plan plan, String name) {
@@ -59,10 +82,7 @@ final class AskingApproval implements Approval {
     terminal.flush();
     List<String> labels = plan.steps().stream().map(Step::label).toList();
     String question = "Take back " + String.join(", ", labels) + " on " + name + "? [y/N] ";
-    return terminal
-        .ask(question)
-        .filter(answer -> answer.equalsIgnoreCase("y") || answer.equalsIgnoreCase("yes"))
-        .isPresent();
+    return isYes(terminal.ask(question));
   }
 
   private static RefusedException notMeant(String name) {

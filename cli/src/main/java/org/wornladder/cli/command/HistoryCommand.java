@@ -8,9 +8,13 @@ import picocli.CommandLine.Model.CommandSpec;
 
 /** Lists the journal. */
 final class HistoryCommand implements Command {
+  private static final String HEAD = "--head";
+
   @Override
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
+    spec.addOption(
+        Options.flag(HEAD, "Only the last entry's number and hash, to be kept elsewhere."));
     Options.format(spec);
   }
 
@@ -22,6 +26,8 @@ final class HistoryCommand implements Command {
     HistoryView view = new HistoryView(call.terminal());
     if (json) {
       view.json(report);
+    } else if (call.has(HEAD)) {
+      view.head(report);
     } else {
       view.show(report, ladder.project());
     }

@@ -53,7 +53,8 @@ final class AdviceText {
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
       case FIND_JOURNAL_WRITER ->
-          "find out who wrote to the table; ladder history %s shows the entries";
+          "find out who wrote to the tables (ladder history %1$s shows the entries); then ladder"
+              + " settle %1$s --accept-journal --because TEXT";
       case GRANT_THEN_APPLY -> "grant the right to the database's user, then ladder apply %s";
       case GRANT_THEN_ROLL_BACK ->
           "grant the right to the database's user, then ladder rollback %s";

@@ -39,6 +39,21 @@ public final class HistoryView {
       page.rows(columns(entries, project));
     }
     page.verdict(verdict(report, entries.size()));
+    if (report.history().broken().isPresent()) {
+      page.next(
+          "find out who wrote to the tables; then ladder settle "
+              + report.environment()
+              + " --accept-journal --because TEXT");
+    }
+  }
+
+  /** The head alone; where the chain is broken, that in its place. */
+  public void head(JournalReport report) {
+    if (report.history().broken().isPresent()) {
+      page.verdict(verdict(report, report.history().entries().size()));
+    } else {
+      terminal.out().println(report.head().text());
+    }
   }
 
   private Columns columns(List<Entry> entries, Project project) {
@@ -81,7 +96,7 @@ public final class HistoryView {
           + broken.entry()
           + ": "
           + broken.reason()
-          + ". apply refuses until it is known who wrote to the table.";
+          + ". Nothing runs here until a person has settled it.";
     }
     return switch (Math.min(2, entries)) {
       case 0 -> "Nothing has run here yet.";
@@ -97,6 +112,9 @@ public final class HistoryView {
         .put("database_exists", report.isThere())
         .put("chain_broken_at", report.history().broken().map(broken -> (Object) broken.entry()))
         .put("chain_broken_because", report.history().broken().map(History.Break::reason))
+        .put(
+            "head",
+            new Json().put("number", report.head().number()).put("hash", report.head().hash()))
         .put("entries", report.history().entries().stream().map(HistoryView::json).toList())
         .write(terminal.out());
   }

@@ -55,7 +55,7 @@ public final class PlanMarkdown {
       point("Statement by statement: each stays once it is done");
     }
     rung.liftedBefore().forEach(this::action);
-    code(rung.statements().subList(rung.done(), rung.statements().size()));
+    code(rung.remaining());
     rung.putBackAfter().forEach(this::action);
   }
 

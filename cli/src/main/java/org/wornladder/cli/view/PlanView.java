@@ -97,7 +97,7 @@ public final class PlanView {
         colors.faint(SafeText.line(rung.source())));
     marks(rung).forEach(mark -> page.line("  " + mark));
     rung.liftedBefore().forEach(action -> action(action, secrets));
-    statements(rung.statements(), rung.done(), secrets);
+    show(rung.remaining(), secrets);
     rung.putBackAfter().forEach(action -> action(action, secrets));
   }
 
@@ -122,8 +122,9 @@ public final class PlanView {
       marks.add(colors.warning("statement by statement: ") + "each stays once it is done");
     }
     rung.doubt().ifPresent(doubt -> marks.add(found(doubt)));
-    if (rung.done() > 0) {
-      marks.add(colors.warning("goes on: ") + count(rung.done(), "statement") + " done before");
+    if (!rung.done().isEmpty()) {
+      marks.add(
+          colors.warning("goes on: ") + count(rung.done().size(), "statement") + " done before");
     }
     return marks;
   }
@@ -142,11 +143,11 @@ public final class PlanView {
     page.heading(
         "standing " + SafeText.line(action.name()),
         colors.faint(way + ": " + SafeText.line(action.reason())));
-    statements(action.statements(), 0, secrets);
+    show(action.statements(), secrets);
   }
 
-  private void statements(List<Statement> statements, int done, Secrets secrets) {
-    for (Statement statement : statements.subList(done, statements.size())) {
+  private void show(List<Statement> statements, Secrets secrets) {
+    for (Statement statement : statements) {
       String number = SafeText.padLeft(Integer.toString(statement.place().line()), LINE_NUMBER);
       List<String> lines = SqlText.lines(secrets.mask(statement.text()), colors);
       for (int i = 0; i < lines.size(); i++) {

@@ -99,6 +99,11 @@ final class PostgresInsertBuffer {
     pending.add(new Insertion(beginning(table, columns), listed(written), !timed));
   }
 
+  /** Adds a statement that changes rows added before. */
+  void amend(String sql) {
+    pending.add(new Insertion(sql, "", false));
+  }
+
   /** Adds one of several rows that each follow a statement, and are timed from one to the next. */
   void addInTurn(String table, List<String> columns, List<Object> values) {
     List<String> written = new ArrayList<>();

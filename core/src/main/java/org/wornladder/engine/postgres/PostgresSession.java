@@ -320,6 +320,11 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public void amend(String sql) {
+    rows.amend(sql);
+  }
+
+  @Override
   public void reset() {
     if (settingsMayHaveChanged) {
       ahead.append(PostgresSettings.UNDO).append(settings).append("; ");

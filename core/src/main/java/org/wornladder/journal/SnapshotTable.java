@@ -1,0 +1,102 @@
+package org.wornladder.journal;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Session;
+import org.wornladder.project.Condition;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
+
+/**
+ * The table beside the journal. It holds snapshots, and in its row 0 the journal's head, which
+ * shows when the journal's last entries are lost.
+ */
+public final class SnapshotTable {
+  static final List<String> COLUMNS =
+      List.of("number", "at", "project", "moment", "entry", "fingerprint", "content");
+
+  private final Session session;
+  private final Engine engine;
+  private final String name;
+  private final Clock clock;
+
+  /**
+   * @param name as {@link #beside} gives it
+   */
+  public SnapshotTable(Session session, Engine engine, String name, Clock clock) {
+    this.session = session;
+    this.engine = engine;
+    this.name = name;
+    this.clock = clock;
+  }
+
+  /** The table's name: {@code ladder_snapshot} beside {@code ladder_journal}. */
+  public static String beside(String journal) {
+    String ending = "_journal";
+    boolean regular = journal.endsWith(ending);
+    return (regular ? journal.substring(0, journal.length() - ending.length()) : journal)
+        + "_snapshot";
+  }
+
+  String name() {
+    return name;
+  }
+
+  /** The name as statements write it. */
+  String quoted() {
+    return session.quoted(name);
+  }
+
+  boolean exists() throws SQLException {
+    return session.exists(
+        new Condition.Presence(Condition.Kind.TABLE, name, "", true, "snapshots"));
+  }
+
+  /** Makes the table, which is not there. */
+  void create() throws SQLException {
+    String definition = JournalTables.snapshots(quoted(), engine.storage());
+    session.execute(new Statement(definition, Place.of(name), ""));
+  }
+
+  void insert(
+      long number, String project, String moment, long entry, String fingerprint, String content)
+      throws SQLException {
+    session.insert(
+        name,
+        COLUMNS,
+        List.of(number, Timestamps.now(clock), project, moment, entry, fingerprint, content));
+  }
+
+  /** The journal's head as it was recorded; empty if nothing is recorded. */
+  Optional<JournalHead> head() throws SQLException {
+    if (!exists()) {
+      return Optional.empty();
+    }
+    String query = "SELECT entry, fingerprint FROM " + quoted() + " WHERE number = 0";
+    try (java.sql.Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery(query)) {
+      return row.next()
+          ? Optional.of(new JournalHead(row.getLong(1), row.getString(2)))
+          : Optional.empty();
+    }
+  }
+
+  /** Makes the place for the journal's head, and the table if it is not there. */
+  void createHead() throws SQLException {
+    if (!exists()) {
+      create();
+    }
+    insert(0, "", "head", JournalHead.NONE.number(), JournalHead.NONE.hash(), "");
+  }
+
+  /** Records the journal's head, which has a place, in the transaction that is open. */
+  void saveHead(JournalHead head) throws SQLException {
+    session.amend(
+        "UPDATE %s SET at = '%s', entry = %d, fingerprint = '%s' WHERE number = 0"
+            .formatted(quoted(), Timestamps.now(clock), head.number(), head.hash()));
+  }
+}
