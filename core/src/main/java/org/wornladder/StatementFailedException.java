@@ -10,9 +10,11 @@ public final class StatementFailedException extends LadderException {
    * What failed.
    *
    * @param step the rung's label or the standing script's name
-   * @param place file, line and column of the statement, or the file alone
+   * @param place file, line and column of the statement, or of the place in it that the database
+   *     names, or the file alone
    * @param statement its text without secrets; empty where the commit failed
    * @param message the database's own
+   * @param values what it said of the values of a row, which are not for everybody; may be empty
    * @param left what is now in the database, in one sentence
    * @param completed how many steps were completed before it in this run
    */
@@ -22,6 +24,7 @@ public final class StatementFailedException extends LadderException {
       String place,
       Optional<String> statement,
       String message,
+      Optional<String> values,
       String left,
       int completed) {}
 

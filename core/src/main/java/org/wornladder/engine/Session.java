@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
 import org.wornladder.LockWaitException;
 import org.wornladder.change.Ddl;
@@ -166,6 +167,14 @@ public interface Session extends AutoCloseable {
 
   /** What an exception means, in the database's own words. */
   Fault fault(SQLException e);
+
+  /**
+   * Where in a statement the database found what it refused, in characters from its beginning;
+   * empty if it does not say.
+   *
+   * @param statement the last one that ran
+   */
+  OptionalInt offset(Statement statement, SQLException e);
 
   @Override
   void close();

@@ -2,6 +2,7 @@ package org.wornladder.execution;
 
 import java.sql.SQLException;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.StatementFailedException;
@@ -10,6 +11,7 @@ import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Direction;
+import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
 /** Says what failed, where, what is left of it and what to do next; secrets masked. */
@@ -56,13 +58,28 @@ final class FailureReport {
     String label = step instanceof Step.OfRung rung ? rung.label() : "standing script";
     String place =
         current
-            .map(statement -> statement.place().toString())
+            .map(statement -> place(statement, e).toString())
             .orElseGet(() -> step instanceof Step.OfRung rung ? rung.source() : "standing/");
     Optional<String> text = current.map(statement -> plan.secrets().mask(statement.text()));
     return new StatementFailedException(
-        new Failure(plan.environment(), label, place, text, words(e), left, stepsDone),
+        new Failure(
+            plan.environment(),
+            label,
+            place,
+            text,
+            words(e),
+            fault.values().map(plan.secrets()::mask),
+            left,
+            stepsDone),
         advice(fault, stuck ? label : ""),
         masked(e));
+  }
+
+  private Place place(Statement statement, SQLException e) {
+    OptionalInt offset = session.offset(statement, e);
+    return offset.isPresent()
+        ? statement.place().plus(statement.text(), offset.getAsInt())
+        : statement.place();
   }
 
   /**
@@ -92,7 +109,7 @@ final class FailureReport {
 
   /** The cause as it may be shown: a database repeats what it was given. */
   private SQLException masked(SQLException e) {
-    String message = plan.secrets().mask(String.valueOf(e.getMessage()));
+    String message = words(e);
     SQLException shown = new SQLException(message, e.getSQLState(), e.getErrorCode());
     shown.setStackTrace(e.getStackTrace());
     for (Throwable second : e.getSuppressed()) {

@@ -90,7 +90,10 @@ public final class SnapshotTable {
     if (!exists()) {
       create();
     }
-    insert(0, "", "head", JournalHead.NONE.number(), JournalHead.NONE.hash(), "");
+    // At once: what waits would be undone with the transaction that it waits for.
+    session.change(
+        "INSERT INTO %s (%s) VALUES (0, '%s', '', 'head', 0, '', '')"
+            .formatted(quoted(), String.join(", ", COLUMNS), Timestamps.now(clock)));
   }
 
   /** Records the journal's head, which has a place, in the transaction that is open. */

@@ -247,7 +247,15 @@ final class SeedExecution {
       String label, String place, Optional<String> text, Fault fault, SQLException e) {
     String words = environment.secrets().mask(fault.message());
     return new StatementFailedException(
-        new Failure(environment.name(), label, place, text, words, LEFT, 0),
+        new Failure(
+            environment.name(),
+            label,
+            place,
+            text,
+            words,
+            fault.values().map(environment.secrets()::mask),
+            LEFT,
+            0),
         Advice.of(Advice.Code.CORRECT_THEN_SEED, environment.name()),
         new SQLException(environment.secrets().mask(String.valueOf(e.getMessage()))));
   }

@@ -102,6 +102,7 @@ class EngineBehaviourTest {
         "CREATE TABLE bin (code varchar(9) PRIMARY KEY);\nINSERT INTO bin VALUES ('a'), ('a');",
         "DROP TABLE bin;");
     assertThatThrownBy(ladder::apply).isInstanceOf(StatementFailedException.class);
+    assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
     boolean undone = database.can(Ability.TRANSACTIONAL_DDL);
     assertThat(has("bin")).isEqualTo(!undone);
     if (undone) {

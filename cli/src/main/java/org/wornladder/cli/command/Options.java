@@ -16,6 +16,7 @@ public final class Options {
   static final String AWAIT = "--await";
   static final String RIGHTS = "--rights";
   static final String RETRIES = "--retries";
+  public static final String SHOW_ROWS = "--show-rows";
   static final int ENVIRONMENT = 0;
 
   private Options() {}
@@ -130,6 +131,8 @@ public final class Options {
     spec.addOption(
         text(CONFIRM, "ENV", "The environment's name once more: the yes for a guarded one."));
     spec.addOption(lockWait());
+    spec.addOption(
+        flag(SHOW_ROWS, "Print what the database says of the values of a row that it refuses."));
     spec.addOption(
         text(RETRIES, "N", "Try a step again that could not get a lock of the database."));
   }

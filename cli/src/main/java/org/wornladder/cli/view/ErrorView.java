@@ -16,8 +16,13 @@ public final class ErrorView {
   private final Terminal terminal;
   private final Colors colors;
   private final boolean json;
+  private final boolean showRows;
 
-  public ErrorView(Terminal terminal, boolean json) {
+  /**
+   * @param showRows whether values of rows may be printed
+   */
+  public ErrorView(Terminal terminal, boolean json, boolean showRows) {
+    this.showRows = showRows;
     this.terminal = terminal;
     this.colors = new Colors(terminal);
     this.json = json;
@@ -70,6 +75,13 @@ public final class ErrorView {
     terminal.err().println(colors.bad("ladder: ") + SafeText.line(e.what()));
     line("where", e.failure().place());
     e.failure().statement().ifPresent(this::statement);
+    e.failure()
+        .values()
+        .ifPresent(
+            values ->
+                line(
+                    "rows",
+                    showRows ? values : "--show-rows prints what the database said of them"));
     line("left", e.failure().left());
     line("next", AdviceText.of(e.advice()));
   }
@@ -80,7 +92,7 @@ public final class ErrorView {
     }
   }
 
-  private static Json json(LadderException e, int exitCode) {
+  private Json json(LadderException e, int exitCode) {
     Json error = new Json();
     error
         .put("what", e.what())
@@ -98,6 +110,7 @@ public final class ErrorView {
           .put("step", failed.failure().step())
           .put("statement", failed.failure().statement())
           .put("database_said", failed.failure().message())
+          .put("rows", failed.failure().values().filter(values -> showRows))
           .put("left", failed.failure().left())
           .put("steps_completed", failed.failure().completed());
     }

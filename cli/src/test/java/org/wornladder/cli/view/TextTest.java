@@ -98,7 +98,7 @@ class TextTest {
   @Test
   void errorsSayWhatWhereAndNext() {
     Screen screen = Screen.plain();
-    ErrorView view = new ErrorView(screen.terminal(), false);
+    ErrorView view = new ErrorView(screen.terminal(), false, false);
     view.show(
         ProjectException.of(new Place("rungs/0001-x.sql", 3, 1), "this is wrong", "mend it"), 2);
     view.show(
@@ -114,6 +114,7 @@ class TextTest {
             "rungs/0002-y.sql:4:1",
             Optional.of("SELECT\n  1"),
             "no such table: z",
+            Optional.empty(),
             "nothing of it",
             1);
     view.show(
@@ -145,7 +146,7 @@ class TextTest {
   void longWaysOnAreBrokenBetweenWordsForATerminal() {
     Screen screen = Screen.wide(40);
     String next = "put the old text back and write the change as a new rung, then apply";
-    new ErrorView(screen.terminal(), false).show(RefusedException.of("worn", "x", next), 3);
+    new ErrorView(screen.terminal(), false, false).show(RefusedException.of("worn", "x", next), 3);
     assertThat(screen.err().lines()).allMatch(line -> line.length() <= 40);
     assertThat(screen.err().replaceAll("\\s+", " ")).contains(next);
   }

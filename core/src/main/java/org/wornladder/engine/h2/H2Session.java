@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Properties;
 import java.util.function.Consumer;
 import org.h2.Driver;
@@ -33,6 +34,8 @@ import org.wornladder.sql.Statement;
 
 /** A connection to one H2 database. */
 final class H2Session extends JdbcSession {
+  private static final String REPEATED = "SQL statement \"";
+
   private static final Quoting QUOTING = H2Engine.QUOTING;
 
   /** How the key of a temporary table begins in {@code SESSION_STATE}. */
@@ -420,17 +423,31 @@ final class H2Session extends JdbcSession {
           case ErrorCode.CONNECTION_BROKEN_1, ErrorCode.DATABASE_IS_CLOSED -> Fault.Kind.CUT;
           default -> Fault.Kind.STATEMENT;
         };
-    return new Fault(kind, words(String.valueOf(e.getMessage())));
+    String message = message(String.valueOf(e.getMessage()));
+    String words = words(message);
+    return new Fault(kind, words, words.equals(message) ? Optional.empty() : Optional.of(message));
+  }
+
+  /** H2 repeats a statement that it does not understand, with a mark in it. */
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    String message = message(String.valueOf(e.getMessage()));
+    int begin = message.indexOf(REPEATED);
+    int mark = message.indexOf("[*]");
+    return begin >= 0 && mark > begin
+        ? OptionalInt.of(Math.min(mark - begin - REPEATED.length(), statement.text().length()))
+        : OptionalInt.empty();
   }
 
   /** The driver adds the statement, which may hold a secret, and its own code. */
-  private static String words(String message) {
+  private static String message(String message) {
     int statement = message.indexOf("; SQL statement:");
     String words = statement < 0 ? message : message.substring(0, statement);
-    // Behind a key that is there already stands the row that has it.
-    return words
-        .replaceFirst(" \\[\\d+-\\d+\\]$", "")
-        .replaceFirst("(?s) (VALUES )?\\( /\\* .*", "\"")
-        .strip();
+    return words.replaceFirst(" \\[\\d+-\\d+\\]$", "").strip();
+  }
+
+  /** Behind a key that is there already stands the row that has it. */
+  private static String words(String message) {
+    return message.replaceFirst("(?s) (VALUES )?\\( /\\* .*", "\"").strip();
   }
 }

@@ -1,6 +1,10 @@
 package org.wornladder.engine.mariadb;
 
 import java.sql.SQLException;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 
@@ -8,8 +12,27 @@ import org.wornladder.engine.Session;
 final class MariadbFaults {
   private MariadbFaults() {}
 
+  private static final Pattern NEAR = Pattern.compile("(?s) near '(.*)' at line (\\d+)$");
+
   static Fault of(SQLException e) {
-    return new Fault(kind(e), words(e));
+    String message = message(e);
+    String words = words(message);
+    return new Fault(
+        kind(e), words, words.equals(message) ? Optional.empty() : Optional.of(message));
+  }
+
+  /** Where the text that the parser did not understand begins, as far as its message repeats it. */
+  static OptionalInt offset(String statement, SQLException e) {
+    Matcher near = NEAR.matcher(message(e));
+    if (!near.find()) {
+      return OptionalInt.empty();
+    }
+    int line = 0;
+    for (int next = 1; next < Integer.parseInt(near.group(2)); next++) {
+      line = statement.indexOf('\n', line) + 1;
+    }
+    int offset = statement.indexOf(near.group(1), line);
+    return OptionalInt.of(near.group(1).isEmpty() || offset < 0 ? line : offset);
   }
 
   private static Fault.Kind kind(SQLException e) {
@@ -31,11 +54,13 @@ final class MariadbFaults {
     return e.getSQLState() == null ? "" : e.getSQLState();
   }
 
-  /** The message without the driver's mark of the connection in front, and without a row's key. */
-  private static String words(SQLException e) {
-    return String.valueOf(e.getMessage())
-        .replaceFirst("^\\(conn=\\d+\\) ", "")
-        .replaceFirst("(?s)^Duplicate entry '.*' for key", "Duplicate entry for key")
-        .strip();
+  /** The message without the driver's mark of the connection in front. */
+  private static String message(SQLException e) {
+    return String.valueOf(e.getMessage()).replaceFirst("^\\(conn=\\d+\\) ", "").strip();
+  }
+
+  /** A message without a row's key. */
+  private static String words(String message) {
+    return message.replaceFirst("(?s)^Duplicate entry '.*' for key", "Duplicate entry for key");
   }
 }

@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Properties;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -375,5 +376,10 @@ final class MariadbSession extends JdbcSession {
   @Override
   public Fault fault(SQLException e) {
     return MariadbFaults.of(e);
+  }
+
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    return MariadbFaults.offset(statement.text(), e);
   }
 }

@@ -8,6 +8,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
@@ -52,6 +53,11 @@ final class PostgresSession extends JdbcSession {
 
   /** What goes to the server in front of the next statement. */
   private final StringBuilder ahead = new StringBuilder();
+
+  /**
+   * How many characters stood in front of the last statement in the message that it was part of.
+   */
+  private int before;
 
   /** Whether the beginning of the open transaction is in what goes ahead. */
   private boolean beginWaits;
@@ -217,13 +223,21 @@ final class PostgresSession extends JdbcSession {
     if (beginWaits && !rows.areWaiting()) {
       hold(statement);
     } else {
-      send(rows.take() + statement.text());
+      String earlier = rows.take();
+      before = characters(ahead) + characters(earlier);
+      send(earlier + statement.text());
     }
+  }
+
+  private static int characters(CharSequence text) {
+    return Character.codePointCount(text, 0, text.length());
   }
 
   private void hold(Statement statement) {
     // A line of its own for what follows: the statement may end in a comment.
-    ahead.append(rows.take()).append(statement.text()).append("\n; ");
+    ahead.append(rows.take());
+    before = characters(ahead);
+    ahead.append(statement.text()).append("\n; ");
     holds = true;
   }
 
@@ -477,6 +491,11 @@ final class PostgresSession extends JdbcSession {
   @Override
   public Fault fault(SQLException e) {
     return PostgresFaults.of(e);
+  }
+
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    return PostgresFaults.offset(e, statement, before);
   }
 
   java.sql.Statement statement() {

@@ -5,7 +5,10 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.sqlite.JDBC;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteErrorCode;
@@ -24,9 +27,12 @@ import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
 
 /** A connection to one SQLite database. */
 final class SqliteSession extends JdbcSession {
+  private static final Pattern NEAR = Pattern.compile("^near \"(.+)\": syntax error$");
+
   private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
   private final SqliteFile file;
   private final Target target;
@@ -236,6 +242,20 @@ final class SqliteSession extends JdbcSession {
   @Override
   public Fault fault(SQLException e) {
     return faultOf(e);
+  }
+
+  /** Where the token stands that the parser did not expect, if it is there once. */
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    Matcher near = NEAR.matcher(faultOf(e).message());
+    if (!near.find()) {
+      return OptionalInt.empty();
+    }
+    String text = statement.text();
+    int first = text.indexOf(near.group(1));
+    return first >= 0 && first == text.lastIndexOf(near.group(1))
+        ? OptionalInt.of(first)
+        : OptionalInt.empty();
   }
 
   private static Fault faultOf(SQLException e) {
