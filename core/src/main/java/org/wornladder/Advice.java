@@ -87,6 +87,8 @@ public record Advice(Code code, List<String> facts) {
     RESTORE_FILE_OR_ROLL_BACK,
     /** Restore a file, then apply (environment). */
     RESTORE_FILE_THEN_APPLY,
+    /** The same, or take down what is there by the journal's way down (environment). */
+    RESTORE_FILE_OR_TAKE_DOWN,
     /** Restore a worn rung's text, or accept the edit (file, environment, rung). */
     RESTORE_OR_ACCEPT,
     /** The same, or run it anew (file, environment, rung, the rung before it). */

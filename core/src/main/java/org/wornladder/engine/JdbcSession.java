@@ -243,6 +243,12 @@ public abstract class JdbcSession implements Session {
   /** Whether it is there: enough where no statement that changes a definition can be in doubt. */
   @Override
   public Optional<String> state(StatementTarget object) throws SQLException {
+    if (object.kind() == StatementTarget.Kind.COLUMN) {
+      return Optional.of(
+          presence(
+              new Condition.Presence(
+                  Condition.Kind.COLUMN, object.table().text(), object.name().plain(), true, "")));
+    }
     Optional<Condition.Kind> kind =
         switch (object.kind()) {
           case TABLE -> Optional.of(Condition.Kind.TABLE);
@@ -253,8 +259,17 @@ public abstract class JdbcSession implements Session {
     if (kind.isEmpty()) {
       return Optional.empty();
     }
-    boolean there = exists(new Condition.Presence(kind.get(), object.name().text(), "", true, ""));
-    return Optional.of(there ? "there" : StatementTarget.MISSING);
+    return Optional.of(
+        presence(new Condition.Presence(kind.get(), object.name().text(), "", true, "")));
+  }
+
+  private String presence(Condition.Presence object) throws SQLException {
+    return exists(object) ? "there" : StatementTarget.MISSING;
+  }
+
+  @Override
+  public boolean isMissing(StatementTarget object) throws SQLException {
+    return state(object).filter(StatementTarget.MISSING::equals).isPresent();
   }
 
   @Override

@@ -159,6 +159,9 @@ public interface Session extends AutoCloseable {
    */
   Optional<String> state(StatementTarget object) throws SQLException;
 
+  /** Whether an object is known not to be there. */
+  boolean isMissing(StatementTarget object) throws SQLException;
+
   /**
    * The statement that clears away what an interrupted one left of an object; empty if nothing is
    * left.

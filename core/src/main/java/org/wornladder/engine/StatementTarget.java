@@ -4,7 +4,7 @@ package org.wornladder.engine;
  * The one object that a statement makes, changes or drops.
  *
  * @param name its own
- * @param table the table of an index or a trigger, if the statement names it
+ * @param table the table of an index, a trigger or a column, if the statement names it
  */
 public record StatementTarget(Change change, Kind kind, Name name, Name table) {
   /**
@@ -42,7 +42,8 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
     PROCEDURE,
     FUNCTION,
     SEQUENCE,
-    EVENT;
+    EVENT,
+    COLUMN;
 
     String label() {
       return name().toLowerCase(java.util.Locale.ROOT);
@@ -54,6 +55,8 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
 
   /** The object as a person would name it. */
   public String shown() {
-    return kind.label() + " " + name.text();
+    return kind == Kind.COLUMN
+        ? kind.label() + " " + table.text() + "." + name.text()
+        : kind.label() + " " + name.text();
   }
 }

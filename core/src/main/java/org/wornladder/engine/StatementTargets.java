@@ -19,6 +19,19 @@ public final class StatementTargets {
   private static final Set<String> MODIFIERS =
       Set.of("UNIQUE", "FULLTEXT", "SPATIAL", "CACHED", "MEMORY", "AGGREGATE", "OR", "REPLACE");
 
+  /** Words behind {@code ALTER TABLE … DROP} after which no column comes. */
+  private static final Set<String> OTHER_PARTS =
+      Set.of(
+          "CONSTRAINT",
+          "INDEX",
+          "KEY",
+          "PRIMARY",
+          "FOREIGN",
+          "CHECK",
+          "PARTITION",
+          "SYSTEM",
+          "PERIOD");
+
   private static final Set<String> REPEATABLE =
       Set.of(
           "VACUUM",
@@ -94,15 +107,47 @@ public final class StatementTargets {
     if (found.name().isEmpty() || several || renames) {
       return Optional.empty();
     }
+    if (change.get() == Change.ALTERS && kind.get() == Kind.TABLE) {
+      Optional<StatementTarget> column = droppedColumn(found, tokens, words, folds);
+      if (column.isPresent()) {
+        return column;
+      }
+    }
     int on = words.indexOf("ON");
     boolean ofTable = kind.get() == Kind.INDEX || kind.get() == Kind.TRIGGER;
     Name table = ofTable && on > at ? Found.at(tokens, on + 1, folds).name() : Name.NONE;
     return Optional.of(new StatementTarget(change.get(), kind.get(), found.name(), table));
   }
 
+  /** The column that is all that an {@code ALTER TABLE} drops. */
+  private static Optional<StatementTarget> droppedColumn(
+      Found table, List<String> tokens, List<String> words, boolean folds) {
+    int at = table.end();
+    if (at >= words.size() || !words.get(at).equals("DROP")) {
+      return Optional.empty();
+    }
+    at++;
+    if (at < words.size() && words.get(at).equals("COLUMN")) {
+      at++;
+    } else if (at < words.size() && OTHER_PARTS.contains(words.get(at))) {
+      return Optional.empty();
+    }
+    if (at + 1 < words.size() && words.get(at).equals("IF") && words.get(at + 1).equals("EXISTS")) {
+      at += 2;
+    }
+    Found column = Found.at(tokens, at, folds);
+    boolean more =
+        column.end() < words.size()
+            && !words.get(column.end()).equals("CASCADE")
+            && !words.get(column.end()).equals("RESTRICT");
+    return column.name().isEmpty() || more
+        ? Optional.empty()
+        : Optional.of(new StatementTarget(Change.DROPS, Kind.COLUMN, column.name(), table.name()));
+  }
+
   private static Optional<Kind> kind(String word) {
     for (Kind kind : Kind.values()) {
-      if (kind.name().equals(word)) {
+      if (kind != Kind.COLUMN && kind.name().equals(word)) {
         return Optional.of(kind);
       }
     }

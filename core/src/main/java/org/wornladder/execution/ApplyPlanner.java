@@ -158,7 +158,7 @@ public final class ApplyPlanner {
       refuse(
           label + " is stuck after statement " + progress.reached() + ", and its file is gone",
           "environment " + environment.name(),
-          Advice.of(Advice.Code.RESTORE_FILE_THEN_APPLY, environment.name()));
+          Advice.of(Advice.Code.RESTORE_FILE_OR_TAKE_DOWN, environment.name()));
     } else if (progress.reached() > 0
         && (isWorn(record, file.get())
             || !WhatRan.of(record, history).isIn(file.get().script(), basis))) {

@@ -253,8 +253,7 @@ final class NonTransactionalRunner {
 
   private boolean isMissing(Statement statement) throws SQLException {
     Optional<StatementTarget> object = StatementTargets.of(statement, engine.dialect());
-    return object.isPresent()
-        && session.state(object.get()).filter(StatementTarget.MISSING::equals).isPresent();
+    return object.isPresent() && session.isMissing(object.get());
   }
 
   private void together(Step.OfRung rung, Statement statement, int number) throws SQLException {

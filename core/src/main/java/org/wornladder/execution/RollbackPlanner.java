@@ -126,19 +126,22 @@ public final class RollbackPlanner {
   }
 
   /** A rung that came up half way can be taken down where every statement drops one object. */
-  private void checkHalfWay(String label, List<Statement> statements) {
-    boolean drops =
-        statements.stream()
-            .allMatch(
-                statement ->
-                    StatementTargets.of(statement, engine.dialect())
-                        .filter(object -> object.change() == StatementTarget.Change.DROPS)
-                        .isPresent());
-    if (!drops) {
-      refuse(
-          label + " is stuck on its way up, and its way down does more than drop what is there",
-          "environment " + environment.name(),
-          Advice.of(Advice.Code.APPLY_THEN_ROLL_BACK, environment.name()));
+  private void checkHalfWay(String label, List<Statement> statements, boolean hasFile) {
+    for (Statement statement : statements) {
+      boolean drops =
+          StatementTargets.of(statement, engine.dialect())
+              .filter(object -> object.change() == StatementTarget.Change.DROPS)
+              .isPresent();
+      if (!drops) {
+        refuse(
+            label
+                + " is stuck on its way up, and this statement of its way down does more than drop"
+                + " one thing: it cannot be left out where it finds nothing to do",
+            statement.place().toString(),
+            hasFile
+                ? Advice.of(Advice.Code.APPLY_THEN_ROLL_BACK, environment.name())
+                : Advice.of(Advice.Code.RESTORE_FILE_THEN_APPLY, environment.name()));
+      }
     }
   }
 
@@ -166,7 +169,7 @@ public final class RollbackPlanner {
     boolean stuck = record.state() == State.STUCK;
     boolean half = stuck && (record.progress().up() || beganHalfWay(record));
     if (half) {
-      checkHalfWay(label, statements);
+      checkHalfWay(label, statements, project.rung(record.number()).isPresent());
     }
     boolean goesOn = stuck && !record.progress().up();
     boolean fromFile =

@@ -74,6 +74,9 @@ final class AdviceText {
           "ladder renumber %s gives the file a number above %s; or write late: allow under %s in"
               + " ladder.yaml";
       case RESTORE_FILE_OR_ROLL_BACK -> "get the file back, or ladder rollback %s --absent";
+      case RESTORE_FILE_OR_TAKE_DOWN ->
+          "put the file back, then ladder apply %1$s; or take down what is there, by the way down"
+              + " that the journal keeps: ladder rollback %1$s --absent";
       case RESTORE_FILE_THEN_APPLY -> "put the file back, then ladder apply %s";
       case RESTORE_OR_ACCEPT ->
           "put the old text back (git checkout -- %1$s) and write the change as a new rung; or take"

@@ -326,11 +326,14 @@ final class H2Session extends JdbcSession {
     return hasRow(
         "SELECT 1 FROM information_schema."
             + view
-            + " WHERE table_schema = ? AND upper("
+            + " WHERE (table_schema = ? AND upper("
             + column
-            + ") = upper(?) AND "
+            + ") = upper(?) OR upper(table_schema || '.' || "
+            + column
+            + ") = upper(?)) AND "
             + condition,
         schema,
+        name,
         name);
   }
 
@@ -355,6 +358,7 @@ final class H2Session extends JdbcSession {
               "sequence_name",
               "sequence_schema",
               object);
+      case COLUMN -> super.state(object);
       default -> Optional.empty();
     };
   }
@@ -367,18 +371,36 @@ final class H2Session extends JdbcSession {
     return new Condition.Presence(Condition.Kind.TABLE, object.name().text(), "", true, "");
   }
 
+  /** The schema that a statement names, as it is written in the catalogue, or the session's. */
+  private String schemaOf(StatementTarget object) throws SQLException {
+    String named = object.name().schema();
+    return named.isEmpty()
+        ? schema
+        : value(
+                "SELECT schema_name FROM information_schema.schemata WHERE upper(schema_name) ="
+                    + " upper("
+                    + QUOTING.text(named)
+                    + ")")
+            .orElse(named);
+  }
+
   private String script(StatementTarget object) throws SQLException {
     String name =
         value(
                 "SELECT table_name FROM information_schema.tables WHERE table_schema = "
-                    + QUOTING.text(schema)
+                    + QUOTING.text(schemaOf(object))
                     + " AND upper(table_name) = upper("
                     + QUOTING.text(object.name().plain())
                     + ")")
             .orElse(object.name().plain());
     StringBuilder script = new StringBuilder();
     try (ResultSet rows =
-        control().executeQuery("SCRIPT NODATA NOPASSWORDS NOSETTINGS TABLE " + quoted(name))) {
+        control()
+            .executeQuery(
+                "SCRIPT NODATA NOPASSWORDS NOSETTINGS TABLE "
+                    + QUOTING.name(schemaOf(object))
+                    + "."
+                    + QUOTING.name(name))) {
       while (rows.next()) {
         script.append(rows.getString(1)).append('\n');
       }
@@ -398,7 +420,7 @@ final class H2Session extends JdbcSession {
                 + " WHERE "
                 + schemaColumn
                 + " = "
-                + QUOTING.text(schema)
+                + QUOTING.text(schemaOf(object))
                 + " AND upper("
                 + column
                 + ") = upper("

@@ -342,9 +342,29 @@ final class MariadbSession extends JdbcSession {
   }
 
   /** The server's own statement for an object; an index is part of its table's. */
+  /** What is part of a table has the state of its table, which does not say whether it is there. */
+  @Override
+  public boolean isMissing(StatementTarget object) throws SQLException {
+    boolean index = object.kind() == StatementTarget.Kind.INDEX;
+    if ((!index && object.kind() != StatementTarget.Kind.COLUMN) || object.table().isEmpty()) {
+      return super.isMissing(object);
+    }
+    String schema = object.table().schema();
+    return !hasRow(
+        "SELECT 1 FROM information_schema."
+            + (index ? "statistics" : "columns")
+            + " WHERE table_schema = ? AND table_name = ? AND "
+            + (index ? "index_name" : "column_name")
+            + " = ?",
+        schema.isEmpty() ? database : schema,
+        object.table().plain(),
+        object.name().plain());
+  }
+
   @Override
   public Optional<String> state(StatementTarget object) throws SQLException {
-    boolean ofTable = object.kind() == StatementTarget.Kind.INDEX;
+    boolean ofTable =
+        object.kind() == StatementTarget.Kind.INDEX || object.kind() == StatementTarget.Kind.COLUMN;
     if (ofTable && object.table().isEmpty()) {
       return Optional.empty();
     }

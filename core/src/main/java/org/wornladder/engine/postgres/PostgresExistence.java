@@ -8,7 +8,7 @@ import java.util.List;
 import org.wornladder.project.Condition;
 import org.wornladder.sql.Quoting;
 
-/** Whether something is in one of the managed schemas. */
+/** Whether something is in the first of the managed schemas, or in one that is named. */
 final class PostgresExistence {
   private static final Quoting QUOTING = PostgresEngine.QUOTING;
 
@@ -41,19 +41,17 @@ final class PostgresExistence {
     }
   }
 
-  /** The name alone in the first schema, or with one of the others in front. */
+  /** The name alone in the first schema, or with any schema in front. */
   private static List<String> places(List<String> schemas, String name) {
     List<String> places = new ArrayList<>();
-    for (int i = 0; i < schemas.size(); i++) {
-      String front = schemas.get(i) + ".";
-      String schema = "n.nspname = " + QUOTING.text(schemas.get(i)) + " AND c.relname = ";
-      if (i == 0) {
-        places.add("(" + schema + QUOTING.text(name) + ")");
-      }
-      if (name.startsWith(front)) {
-        places.add("(" + schema + QUOTING.text(name.substring(front.length())) + ")");
-      }
+    places.add(place(schemas.get(0), name));
+    for (int dot = name.indexOf('.'); dot >= 0; dot = name.indexOf('.', dot + 1)) {
+      places.add(place(name.substring(0, dot), name.substring(dot + 1)));
     }
     return places;
+  }
+
+  private static String place(String schema, String name) {
+    return "(n.nspname = " + QUOTING.text(schema) + " AND c.relname = " + QUOTING.text(name) + ")";
   }
 }

@@ -223,12 +223,26 @@ final class SqliteSession extends JdbcSession {
 
   @Override
   public boolean exists(Condition.Presence object) throws SQLException {
-    boolean column = object.kind() == Condition.Kind.COLUMN;
+    String name = object.table();
+    int dot = name.indexOf('.');
+    String database = name.substring(0, Math.max(0, dot));
+    return exists(object, "main", name)
+        || dot > 0
+            && hasRow("SELECT 1 FROM pragma_database_list WHERE name = ?", database)
+            && exists(object, database, name.substring(dot + 1));
+  }
+
+  private boolean exists(Condition.Presence object, String database, String name)
+      throws SQLException {
+    if (object.kind() == Condition.Kind.COLUMN) {
+      String query = "SELECT 1 FROM pragma_table_xinfo(?, ?) WHERE name = ? COLLATE NOCASE";
+      return hasRow(query, name, database, object.column());
+    }
     String query =
-        column
-            ? "SELECT 1 FROM pragma_table_xinfo(?) WHERE name = ? COLLATE NOCASE"
-            : "SELECT 1 FROM sqlite_schema WHERE name = ? COLLATE NOCASE AND type = lower(?)";
-    return hasRow(query, object.table(), column ? object.column() : object.kind().name());
+        "SELECT 1 FROM "
+            + QUOTING.name(database)
+            + ".sqlite_schema WHERE name = ? COLLATE NOCASE AND type = lower(?)";
+    return hasRow(query, name, object.kind().name());
   }
 
   @Override
