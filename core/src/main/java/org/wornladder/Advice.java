@@ -28,6 +28,8 @@ public record Advice(Code code, List<String> facts) {
     ADOPT_INTO_NEW_PROJECT,
     /** Adopt the rows of tables with fewer rows (the most). */
     ADOPT_SMALLER_TABLES,
+    /** Apply goes on with a stuck rung (environment). */
+    APPLY_GOES_ON,
     /** Apply to another environment before (environment). */
     APPLY_FIRST,
     /** Apply goes on with the rung, which can be rolled back then (environment). */

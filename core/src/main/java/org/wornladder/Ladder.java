@@ -181,6 +181,11 @@ public final class Ladder implements AutoCloseable {
     return CheckService.against(context, environment, head);
   }
 
+  /** What a roll-back would do. */
+  public Plan previewRollback(Optional<String> environment, RollbackOptions options) {
+    return new RollbackService(context).preview(environment, options);
+  }
+
   /** What apply would do. */
   public Plan preview(Optional<String> environment, ApplyOptions options) {
     return new ApplyService(context).preview(environment, options);

@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param isThere whether the database exists
  * @param rungs lowest first
  * @param at the highest number in place; 0 if none is
+ * @param running who changes the database just now, and where they are; empty if nobody does
  */
 public record Status(
     String project,
@@ -22,7 +23,8 @@ public record Status(
     boolean isThere,
     List<Line> rungs,
     List<Standing> standing,
-    long at) {
+    long at,
+    Optional<String> running) {
   /** What a rung is, here and now. */
   public enum State {
     IN_PLACE("in place"),
@@ -32,7 +34,9 @@ public record Status(
     WORN("worn"),
     ABSENT("absent from this checkout"),
     FAILED("failed"),
-    STUCK("stuck");
+    STUCK("stuck"),
+    /** Half way, and the database is still at work on it. */
+    RUNNING("running");
 
     private final String word;
 
@@ -61,6 +65,7 @@ public record Status(
    * @param detail what more there is to say in a few words; may be empty
    * @param at when its state was made, as the journal has it; empty if it never ran
    * @param oneWay whether there is no way down
+   * @param next what works where a rung is stuck; empty for any other
    */
   public record Line(
       long number,
@@ -70,7 +75,8 @@ public record Status(
       String detail,
       Optional<String> at,
       long elapsedMs,
-      boolean oneWay) {}
+      boolean oneWay,
+      Optional<Advice> next) {}
 
   /**
    * One standing script.

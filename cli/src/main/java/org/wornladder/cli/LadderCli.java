@@ -78,7 +78,8 @@ public final class LadderCli {
         return outOfMemory();
       }
       int code = ExitCode.of(e);
-      new ErrorView(terminal, call.wantsJson(), call.has(Options.SHOW_ROWS)).show(e, code);
+      new ErrorView(terminal, call.wantsJson(), call.has(Options.SHOW_ROWS), call.guarded())
+          .show(e, code);
       if (call.has(Options.VERBOSE)) {
         e.printStackTrace(terminal.err());
       }

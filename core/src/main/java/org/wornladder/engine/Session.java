@@ -105,6 +105,9 @@ public interface Session extends AutoCloseable {
    */
   DatabaseLock lock(Duration wait, Consumer<String> onWait);
 
+  /** Who changes this database just now, for people; empty if nobody holds the lock. */
+  Optional<String> lockHolder() throws SQLException;
+
   /**
    * What is in the database, without the tables named.
    *

@@ -1,18 +1,39 @@
 package org.wornladder.service;
 
+import java.util.Map;
 import java.util.Optional;
 import org.wornladder.Approval;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.RollbackPlanner;
+import org.wornladder.execution.UncertainStatement;
+import org.wornladder.execution.UncertainStatementCheck;
 
 /** Runs ways down. */
 public record RollbackService(ProjectContext project) {
   /** A roll-back is not refused because of drift: it may be the way out of it. */
   private static final Optional<String> DESPITE_DRIFT = Optional.of("");
+
+  /** What a roll-back would do. Needs only the right to read. */
+  public Plan preview(Optional<String> environment, RollbackOptions options) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          PlanningContext planning = context.planning(context.provenHistory());
+          return plan(planning, new UncertainStatementCheck(planning).read(), options);
+        });
+  }
+
+  private static Plan plan(
+      PlanningContext planning, Map<Long, UncertainStatement> uncertain, RollbackOptions options) {
+    return new RollbackPlanner(planning, options, uncertain).plan();
+  }
 
   /**
    * @param approval asked once with the plan, if there is anything to do
@@ -36,7 +57,6 @@ public record RollbackService(ProjectContext project) {
                         approval,
                         listener,
                         DESPITE_DRIFT,
-                        (planning, uncertain) ->
-                            new RollbackPlanner(planning, options, uncertain).plan())));
+                        (planning, uncertain) -> plan(planning, uncertain, options))));
   }
 }

@@ -1,10 +1,12 @@
 package org.wornladder.service;
 
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.Status;
 import org.wornladder.Status.Line;
 import org.wornladder.Status.State;
@@ -28,6 +30,9 @@ public final class StatusReader {
   private final History history;
   private final long highest;
 
+  /** Whether somebody changes the database while it is read. */
+  private boolean isRunning;
+
   public StatusReader(Project project, Environment environment, Engine engine, History history) {
     this.project = project;
     this.environment = environment;
@@ -36,7 +41,9 @@ public final class StatusReader {
     highest = history.highest();
   }
 
-  public Status read(Session session) {
+  public Status read(Session session) throws SQLException {
+    Optional<String> holder = session.isThere() ? session.lockHolder() : Optional.empty();
+    isRunning = holder.isPresent();
     List<Line> lines = new ArrayList<>(project.rungs().size());
     for (Rung rung : project.rungs()) {
       lines.add(line(rung, history.rung(rung.number())));
@@ -60,7 +67,26 @@ public final class StatusReader {
         session.isThere(),
         lines,
         standing(),
-        highest);
+        highest,
+        holder.map(this::running));
+  }
+
+  /** Who changes the database, with the statement that was begun last, where that is recorded. */
+  private String running(String holder) {
+    for (RungRecord record : history.stuck()) {
+      if (record.progress().doubtful() > 0) {
+        Entry last = record.last();
+        return "%s; %s is at statement %d since %s UTC, by %s@%s"
+            .formatted(
+                holder,
+                project.label(record.number()),
+                record.progress().doubtful(),
+                last.at().substring(11, 19),
+                last.who().osUser(),
+                last.who().host());
+      }
+    }
+    return holder;
   }
 
   private static boolean needsLine(RungRecord record) {
@@ -79,7 +105,20 @@ public final class StatusReader {
         detail(state, record),
         ran ? Optional.of(record.get().last().at()) : Optional.empty(),
         ran ? record.get().run().note().elapsedMs() : 0,
-        oneWay);
+        oneWay,
+        state == State.STUCK ? record.map(this::wayOut) : Optional.empty());
+  }
+
+  /** What works on a stuck rung. */
+  private Advice wayOut(RungRecord record) {
+    RungRecord.Progress progress = record.progress();
+    String name = environment.name();
+    boolean hasFile = project.rung(record.number()).isPresent();
+    if (!progress.up()) {
+      return Advice.of(Advice.Code.ROLL_BACK_GOES_ON, name);
+    }
+    return Advice.of(
+        hasFile ? Advice.Code.APPLY_GOES_ON : Advice.Code.RESTORE_FILE_OR_TAKE_DOWN, name);
   }
 
   private State waiting(Rung rung) {
@@ -88,7 +127,7 @@ public final class StatusReader {
 
   private State state(Rung rung, RungRecord record) {
     return switch (record.state()) {
-      case STUCK -> State.STUCK;
+      case STUCK -> isRunning ? State.RUNNING : State.STUCK;
       case FAILED -> State.FAILED;
       case ROLLED_BACK -> waiting(rung);
       case IN_PLACE, PASSED_OVER ->
@@ -104,7 +143,7 @@ public final class StatusReader {
       case LATE -> "a higher number already ran";
       case FAILED -> "at the last attempt; nothing of it is left";
       case PASSED_OVER -> record.map(known -> known.last().note().text()).orElse("");
-      case STUCK -> record.map(StatusReader::progress).orElse("");
+      case STUCK, RUNNING -> record.map(StatusReader::progress).orElse("");
       case WAITING ->
           record.map(known -> "rolled back " + known.last().at().substring(0, 10)).orElse("");
       default -> "";
@@ -127,11 +166,12 @@ public final class StatusReader {
         record.number(),
         project.label(record.number()),
         record.run().subject().name(),
-        stuck ? State.STUCK : State.ABSENT,
+        !stuck ? State.ABSENT : isRunning ? State.RUNNING : State.STUCK,
         stuck ? progress(record) : "in place, no file here",
         Optional.of(record.last().at()),
         record.run().note().elapsedMs(),
-        false);
+        false,
+        stuck && !isRunning ? Optional.of(wayOut(record)) : Optional.empty());
   }
 
   private List<Status.Standing> standing() {

@@ -30,6 +30,7 @@ public record StatusService(ProjectContext project) {
               context.environment().name(),
               context.session().address(),
               context.session().isThere(),
+              context.session().isThere() ? context.session().lockHolder() : Optional.empty(),
               history,
               context.journal().head());
         });

@@ -4,8 +4,11 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.wornladder.Ladder;
+import org.wornladder.LadderException;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
 import org.wornladder.cli.view.SafeText;
@@ -142,6 +145,31 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
   /** Opens the project. */
   Ladder ladder() {
     return ladderBuilder().build();
+  }
+
+  /** The names of a project's guarded environments. */
+  static Set<String> guarded(Ladder ladder) {
+    Set<String> guarded = new TreeSet<>();
+    ladder
+        .project()
+        .settings()
+        .environments()
+        .forEach(
+            (name, environment) -> {
+              if (environment.guarded()) {
+                guarded.add(name);
+              }
+            });
+    return guarded;
+  }
+
+  /** The same for the project of this call; none if it cannot be read. */
+  public Set<String> guarded() {
+    try {
+      return guarded(ladder());
+    } catch (LadderException | ParameterException e) {
+      return Set.of();
+    }
   }
 
   /** The project's folder, and what the options say of waiting and trying again. */

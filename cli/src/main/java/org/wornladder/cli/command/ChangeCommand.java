@@ -20,8 +20,17 @@ abstract class ChangeCommand implements Command {
     return Optional.empty();
   }
 
+  /** What is done in place of the change, with its exit code; empty for the change itself. */
+  Optional<Integer> instead(Call call) {
+    return Optional.empty();
+  }
+
   @Override
   public final int run(Call call) {
+    Optional<Integer> instead = instead(call);
+    if (instead.isPresent()) {
+      return instead.get();
+    }
     boolean json = call.isJson();
     Ladder ladder = call.ladder();
     RunResult outcome;

@@ -39,7 +39,7 @@ final class CheckCommand implements Command {
             files.standing(),
             files.seeds(),
             against.map(name -> call.ladder().checkAgainst(Optional.of(name), head)));
-    CheckView view = new CheckView(call.terminal());
+    CheckView view = new CheckView(call.terminal(), call.guarded());
     if (json) {
       view.json(examination);
     } else {

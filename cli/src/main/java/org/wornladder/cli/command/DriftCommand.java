@@ -71,7 +71,7 @@ final class DriftCommand implements Command {
       return mend(call, ladder, against);
     }
     DriftReport drift = ladder.drift(call.environment(), against, call.has(Options.RIGHTS));
-    DriftView view = new DriftView(call.terminal());
+    DriftView view = new DriftView(call.terminal(), Call.guarded(ladder));
     switch (format) {
       case Call.JSON -> view.json(drift);
       case Call.MARKDOWN -> view.markdown(drift);

@@ -19,12 +19,19 @@ final class PreviewCommand implements Command {
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
     Plan plan = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
+    show(call, format, plan, plan.together() ? " --together" : "");
+    return ExitCode.DONE;
+  }
+
+  /**
+   * @param options what the command that runs the plan takes beside its environment
+   */
+  static void show(Call call, String format, Plan plan, String options) {
     PlanView view = new PlanView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(plan);
       case Call.MARKDOWN -> new PlanMarkdown(call.terminal().out(), plan).show();
-      default -> view.show(plan);
+      default -> view.show(plan, options);
     }
-    return ExitCode.DONE;
   }
 }

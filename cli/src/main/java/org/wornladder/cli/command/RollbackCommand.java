@@ -1,11 +1,15 @@
 package org.wornladder.cli.command;
 
+import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.wornladder.Approval;
 import org.wornladder.Ladder;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.execution.Plan;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Runs ways down. */
@@ -14,6 +18,7 @@ final class RollbackCommand extends ChangeCommand {
   private static final String TO = "--to";
   private static final String ABSENT = "--absent";
   private static final String FROM_JOURNAL = "--from-journal";
+  private static final String DRY_RUN = "--dry-run";
 
   @Override
   public void describe(CommandSpec spec) {
@@ -26,14 +31,42 @@ final class RollbackCommand extends ChangeCommand {
         Options.flag(
             FROM_JOURNAL,
             "Where the file no longer serves, run the way down that the journal kept."));
+    spec.addOption(Options.flag(DRY_RUN, "Show what would be done, and do nothing."));
     Options.change(spec);
-    Options.format(spec);
+    Options.formats(spec);
+  }
+
+  @Override
+  Optional<Integer> instead(Call call) {
+    if (!call.has(DRY_RUN)) {
+      return Optional.empty();
+    }
+    String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
+    Plan plan = call.ladder().previewRollback(call.environment(), options(call));
+    PreviewCommand.show(call, format, plan, selected(call));
+    return Optional.of(ExitCode.DONE);
+  }
+
+  /** The options that select the rungs, as they were typed. */
+  private static String selected(Call call) {
+    StringBuilder options = new StringBuilder();
+    for (String option : List.of(LAST, TO)) {
+      call.text(option)
+          .ifPresent(value -> options.append(" ").append(option).append(" ").append(value));
+    }
+    for (String option : List.of(ABSENT, FROM_JOURNAL)) {
+      options.append(call.has(option) ? " " + option : "");
+    }
+    return options.toString();
   }
 
   @Override
   RunResult change(Ladder ladder, Call call, Approval approval, RunListener listener) {
-    RollbackOptions options = new RollbackOptions(selection(call), call.has(FROM_JOURNAL));
-    return ladder.rollback(call.environment(), options, approval, listener);
+    return ladder.rollback(call.environment(), options(call), approval, listener);
+  }
+
+  private static RollbackOptions options(Call call) {
+    return new RollbackOptions(selection(call), call.has(FROM_JOURNAL));
   }
 
   private static RollbackOptions.Selection selection(Call call) {

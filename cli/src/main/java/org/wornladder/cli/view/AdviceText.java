@@ -1,31 +1,43 @@
 package org.wornladder.cli.view;
 
-import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.Advice;
 
 /** Words advice as commands that work when they are copied. Alternatives are parted by "; or". */
 final class AdviceText {
   private AdviceText() {}
 
-  /** One line; empty if there is nothing to say. */
-  static String of(Advice advice) {
-    return template(advice.code()).formatted(arguments(advice.facts()));
+  /**
+   * One line; empty if there is nothing to say.
+   *
+   * @param guarded the names of the guarded environments
+   */
+  static String of(Advice advice, Set<String> guarded) {
+    String text = template(advice.code()).formatted(arguments(advice));
+    return advice.code() == Advice.Code.HINT ? text : Commands.confirmed(text, guarded);
   }
 
   /** The same, empty if there is nothing to say. */
-  static Optional<String> optional(Advice advice) {
-    return advice.isEmpty() ? Optional.empty() : Optional.of(of(advice));
+  static Optional<String> optional(Advice advice, Set<String> guarded) {
+    return advice.isEmpty() ? Optional.empty() : Optional.of(of(advice, guarded));
   }
 
-  private static Object[] arguments(List<String> facts) {
-    return facts.toArray();
+  private static Object[] arguments(Advice advice) {
+    boolean hasPath =
+        switch (advice.code()) {
+          case NAME_FILE_TO_RENUMBER, RENUMBER_FILE, RESTORE_OR_ACCEPT, RESTORE_REDO_OR_ACCEPT ->
+              true;
+          default -> false;
+        };
+    return advice.facts().stream().map(fact -> hasPath ? Commands.word(fact) : fact).toArray();
   }
 
   private static String template(Advice.Code code) {
     return switch (code) {
       case NONE -> "";
       case HINT -> "%s";
+      case APPLY_GOES_ON -> "ladder apply %s goes on with it";
       case ACCEPT_FILE ->
           "ladder settle %s %s --accept-file --because TEXT goes on with the new text after that"
               + " statement";

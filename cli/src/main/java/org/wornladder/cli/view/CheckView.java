@@ -2,6 +2,7 @@ package org.wornladder.cli.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.wornladder.Advice;
 import org.wornladder.CheckReport;
 import org.wornladder.CheckReport.Finding;
@@ -12,9 +13,14 @@ import org.wornladder.project.Problem;
 public final class CheckView {
   private final Colors colors;
   private final Terminal terminal;
+  private final Set<String> guarded;
   private final Page page;
 
-  public CheckView(Terminal terminal) {
+  /**
+   * @param guarded the names of the guarded environments
+   */
+  public CheckView(Terminal terminal, Set<String> guarded) {
+    this.guarded = guarded;
     this.terminal = terminal;
     page = new Page(terminal);
     colors = page.colors();
@@ -51,7 +57,7 @@ public final class CheckView {
 
   private void next(Advice advice) {
     if (!advice.isEmpty()) {
-      page.line(colors.faint("       next  ") + SafeText.line(AdviceText.of(advice)));
+      page.line(colors.faint("       next  ") + SafeText.line(AdviceText.of(advice, guarded)));
     }
   }
 
@@ -107,14 +113,16 @@ public final class CheckView {
                         .put("waiting", against.waiting())
                         .put(
                             "findings",
-                            against.findings().stream().map(CheckView::json).toList())));
+                            against.findings().stream()
+                                .map(finding -> json(finding, guarded))
+                                .toList())));
     json.write(terminal.out());
   }
 
-  static Json json(Finding finding) {
+  static Json json(Finding finding, Set<String> guarded) {
     return new Json()
         .put("what", finding.what())
         .put("where", finding.where())
-        .put("next", AdviceText.of(finding.advice()));
+        .put("next", AdviceText.of(finding.advice(), guarded));
   }
 }

@@ -2,6 +2,7 @@ package org.wornladder.cli.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.wornladder.Advice;
 import org.wornladder.Against;
 import org.wornladder.CheckReport.Finding;
@@ -17,11 +18,16 @@ public final class DriftView {
   private static final int TITLE = "Structure".length();
 
   private final Terminal terminal;
+  private final Set<String> guarded;
   private final Page page;
   private final Colors colors;
   private final DifferenceView differences;
 
-  public DriftView(Terminal terminal) {
+  /**
+   * @param guarded the names of the guarded environments
+   */
+  public DriftView(Terminal terminal, Set<String> guarded) {
+    this.guarded = guarded;
     this.terminal = terminal;
     page = new Page(terminal);
     colors = page.colors();
@@ -61,7 +67,7 @@ public final class DriftView {
 
   private void advice(Advice advice) {
     if (!advice.isEmpty()) {
-      page.line(colors.faint("      next  ") + SafeText.line(AdviceText.of(advice)));
+      page.line(colors.faint("      next  ") + SafeText.line(AdviceText.of(advice, guarded)));
     }
   }
 
@@ -204,7 +210,9 @@ public final class DriftView {
         .put("structure", json(drift.structure()))
         .put("ignored", drift.ignored())
         .put("not_readable", drift.hidden())
-        .put("files", drift.files().stream().map(CheckView::json).toList())
+        .put(
+            "files",
+            drift.files().stream().map(finding -> CheckView.json(finding, guarded)).toList())
         .put(
             "journal",
             new Json()
@@ -220,7 +228,7 @@ public final class DriftView {
         .json(structure);
   }
 
-  private static Json seedsJson(SeedDrift seeds) {
+  private Json seedsJson(SeedDrift seeds) {
     return new Json()
         .put("count", seeds.seeds())
         .put("waiting", seeds.waiting())
@@ -233,7 +241,7 @@ public final class DriftView {
                         new Json()
                             .put("what", finding.what())
                             .put("where", finding.where())
-                            .put("next", AdviceText.of(finding.advice())))
+                            .put("next", AdviceText.of(finding.advice(), guarded)))
                 .toList());
   }
 

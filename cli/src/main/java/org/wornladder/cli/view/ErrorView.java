@@ -1,6 +1,7 @@
 package org.wornladder.cli.view;
 
 import java.util.List;
+import java.util.Set;
 import org.wornladder.LadderException;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
@@ -17,11 +18,14 @@ public final class ErrorView {
   private final Colors colors;
   private final boolean json;
   private final boolean showRows;
+  private final Set<String> guarded;
 
   /**
    * @param showRows whether values of rows may be printed
+   * @param guarded the names of the guarded environments
    */
-  public ErrorView(Terminal terminal, boolean json, boolean showRows) {
+  public ErrorView(Terminal terminal, boolean json, boolean showRows, Set<String> guarded) {
+    this.guarded = guarded;
     this.showRows = showRows;
     this.terminal = terminal;
     this.colors = new Colors(terminal);
@@ -36,16 +40,19 @@ public final class ErrorView {
     terminal.out().flush();
     if (e instanceof ProjectException project) {
       for (Problem problem : project.problems()) {
-        part(problem.message(), problem.place().toString(), AdviceText.of(problem.advice()));
+        part(
+            problem.message(),
+            problem.place().toString(),
+            AdviceText.of(problem.advice(), guarded));
       }
     } else if (e instanceof RefusedException refused) {
       for (Refusal refusal : refused.refusals()) {
-        part(refusal.what(), refusal.where(), AdviceText.of(refusal.advice()));
+        part(refusal.what(), refusal.where(), AdviceText.of(refusal.advice(), guarded));
       }
     } else if (e instanceof StatementFailedException failed) {
       failure(failed);
     } else {
-      part(e.what(), e.where().orElse(""), AdviceText.of(e.advice()));
+      part(e.what(), e.where().orElse(""), AdviceText.of(e.advice(), guarded));
     }
   }
 
@@ -83,7 +90,7 @@ public final class ErrorView {
                     "rows",
                     showRows ? values : "--show-rows prints what the database said of them"));
     line("left", e.failure().left());
-    line("next", AdviceText.of(e.advice()));
+    line("next", AdviceText.of(e.advice(), guarded));
   }
 
   private void statement(String text) {
@@ -97,13 +104,13 @@ public final class ErrorView {
     error
         .put("what", e.what())
         .put("where", e.where())
-        .put("next", AdviceText.optional(e.advice()));
+        .put("next", AdviceText.optional(e.advice(), guarded));
     error.put("exit_code", exitCode);
     if (e instanceof ProjectException project) {
       List<Problem> problems = project.problems();
       error.put("all", problems.stream().map(ProblemJson::of).toList());
     } else if (e instanceof RefusedException refused) {
-      error.put("all", refused.refusals().stream().map(ErrorView::json).toList());
+      error.put("all", refused.refusals().stream().map(this::json).toList());
     } else if (e instanceof StatementFailedException failed) {
       error
           .put("environment", failed.failure().environment())
@@ -117,10 +124,10 @@ public final class ErrorView {
     return new Json().put("error", error);
   }
 
-  private static Json json(Refusal refusal) {
+  private Json json(Refusal refusal) {
     return new Json()
         .put("what", refusal.what())
         .put("where", refusal.where())
-        .put("next", AdviceText.of(refusal.advice()));
+        .put("next", AdviceText.of(refusal.advice(), guarded));
   }
 }

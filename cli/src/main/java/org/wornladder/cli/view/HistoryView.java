@@ -38,6 +38,9 @@ public final class HistoryView {
     if (!entries.isEmpty()) {
       page.rows(columns(entries, project));
     }
+    report
+        .running()
+        .ifPresent(who -> page.line(colors.strong("running") + "  " + SafeText.line(who)));
     page.verdict(verdict(report, entries.size()));
     if (report.history().broken().isPresent()) {
       page.next(
@@ -112,6 +115,7 @@ public final class HistoryView {
         .put("database_exists", report.isThere())
         .put("chain_broken_at", report.history().broken().map(broken -> (Object) broken.entry()))
         .put("chain_broken_because", report.history().broken().map(History.Break::reason))
+        .put("running", report.running())
         .put(
             "head",
             new Json().put("number", report.head().number()).put("hash", report.head().hash()))

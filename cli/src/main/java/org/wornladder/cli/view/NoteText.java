@@ -6,8 +6,11 @@ import org.wornladder.execution.Plan;
 final class NoteText {
   private NoteText() {}
 
-  static String of(Plan.Note note) {
-    return AdviceText.optional(note.advice())
+  /**
+   * @param plan whose note it is
+   */
+  static String of(Plan.Note note, Plan plan) {
+    return AdviceText.optional(note.advice(), Commands.guarded(plan.environment(), plan.guarded()))
         .map(advice -> note.text() + "; " + advice)
         .orElse(note.text());
   }

@@ -23,7 +23,8 @@ public final class PlanMarkdown {
   public void show() {
     out.println("## What apply would do on " + DifferenceView.cell(plan.environment()));
     out.println();
-    plan.notes().forEach(note -> out.println("> " + DifferenceView.cell(NoteText.of(note)) + "\n"));
+    plan.notes()
+        .forEach(note -> out.println("> " + DifferenceView.cell(NoteText.of(note, plan)) + "\n"));
     for (Step step : plan.steps()) {
       if (step instanceof Step.OfRung rung) {
         rung(rung);

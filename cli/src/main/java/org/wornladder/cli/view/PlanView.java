@@ -28,15 +28,20 @@ public final class PlanView {
     colors = page.colors();
   }
 
-  public void show(Plan plan) {
+  /**
+   * @param options what the command that runs the plan takes beside its environment, with a blank
+   *     in front; may be empty
+   */
+  public void show(Plan plan, String options) {
     showSteps(plan);
     page.verdict(verdict(plan));
     if (!plan.isEmpty()) {
       page.next(
-          "ladder apply "
-              + plan.environment()
-              + (plan.together() ? " --together" : "")
-              + Commands.confirm(plan.environment(), plan.guarded()));
+          Commands.confirmed(
+              (plan.direction() == Direction.UP ? "ladder apply " : "ladder rollback ")
+                  + plan.environment()
+                  + options,
+              Commands.guarded(plan.environment(), plan.guarded())));
     }
   }
 
@@ -48,7 +53,7 @@ public final class PlanView {
         plan.engine() + " " + SafeText.line(plan.address()) + there,
         "");
     for (Plan.Note note : plan.notes()) {
-      page.line(colors.warning("note: ") + SafeText.line(NoteText.of(note)));
+      page.line(colors.warning("note: ") + SafeText.line(NoteText.of(note, plan)));
     }
     page.gap();
     for (Step step : plan.steps()) {
@@ -63,7 +68,9 @@ public final class PlanView {
 
   private static String verdict(Plan plan) {
     if (plan.isEmpty()) {
-      return "Nothing waits on " + plan.environment() + ".";
+      return plan.direction() == Direction.UP
+          ? "Nothing waits on " + plan.environment() + "."
+          : "Nothing is to be taken back on " + plan.environment() + ".";
     }
     List<String> parts = new ArrayList<>();
     if (!plan.rungs().isEmpty()) {
@@ -77,6 +84,7 @@ public final class PlanView {
   private static long statements(Step step) {
     long own = step.statements().size();
     if (step instanceof Step.OfRung rung) {
+      own = rung.remaining().size();
       own += rung.liftedBefore().stream().mapToLong(action -> action.statements().size()).sum();
       own += rung.putBackAfter().stream().mapToLong(action -> action.statements().size()).sum();
     }
@@ -169,7 +177,7 @@ public final class PlanView {
         .put("database_exists", plan.isThere())
         .put("direction", plan.direction().label())
         .put("together", plan.together())
-        .put("notes", plan.notes().stream().map(NoteText::of).toList())
+        .put("notes", plan.notes().stream().map(note -> NoteText.of(note, plan)).toList())
         .put("steps", plan.steps().stream().map(step -> of(step, plan.secrets())).toList());
   }
 

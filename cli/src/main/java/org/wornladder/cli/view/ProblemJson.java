@@ -1,5 +1,6 @@
 package org.wornladder.cli.view;
 
+import java.util.Set;
 import org.wornladder.project.Problem;
 
 /** A problem as JSON, wherever one is written. */
@@ -13,6 +14,6 @@ final class ProblemJson {
         .put("line", problem.place().line())
         .put("column", problem.place().column())
         .put("what", problem.message())
-        .put("next", AdviceText.of(problem.advice()));
+        .put("next", AdviceText.of(problem.advice(), Set.of()));
   }
 }

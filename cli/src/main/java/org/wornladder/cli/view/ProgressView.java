@@ -61,7 +61,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
 
   @Override
   public void started(Plan plan) {
-    plan.notes().forEach(note -> err.println("note: " + SafeText.line(NoteText.of(note))));
+    plan.notes().forEach(note -> err.println("note: " + SafeText.line(NoteText.of(note, plan))));
     about =
         plan.steps().stream()
             .mapToInt(step -> SafeText.width(SafeText.line(step.about())))

@@ -26,9 +26,10 @@ public final class RunResultView {
     page.verdict(verdict(result, at));
     if (result.stopped()) {
       page.next(
-          (result.plan().direction() == Direction.UP ? "ladder apply " : "ladder rollback ")
-              + result.plan().environment()
-              + Commands.confirm(result.plan().environment(), result.plan().guarded()));
+          Commands.confirmed(
+              (result.plan().direction() == Direction.UP ? "ladder apply " : "ladder rollback ")
+                  + result.plan().environment(),
+              Commands.guarded(result.plan().environment(), result.plan().guarded())));
     }
   }
 

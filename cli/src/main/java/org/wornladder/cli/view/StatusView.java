@@ -3,6 +3,7 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.wornladder.Status;
 import org.wornladder.Status.Line;
 import org.wornladder.Status.State;
@@ -30,7 +31,8 @@ public final class StatusView {
           State.WORN, "┣╍ ╍ ╍┫",
           State.ABSENT, "┣━━━━━┫",
           State.FAILED, "┣━   ━┫",
-          State.STUCK, "┣━╸ ╺━┫");
+          State.STUCK, "┣━╸ ╺━┫",
+          State.RUNNING, "┣━╸ ╺━┫");
   private static final Map<State, String> PLAIN =
       Map.of(
           State.IN_PLACE, "|=====|",
@@ -40,7 +42,8 @@ public final class StatusView {
           State.WORN, "|- - -|",
           State.ABSENT, "|=====|",
           State.FAILED, "|=   =|",
-          State.STUCK, "|==/==|");
+          State.STUCK, "|==/==|",
+          State.RUNNING, "|==/==|");
 
   private final Terminal terminal;
   private final Page page;
@@ -64,6 +67,13 @@ public final class StatusView {
         position(status, top));
     draw(status, all);
     standing(status);
+    status
+        .running()
+        .ifPresent(
+            who -> {
+              page.gap();
+              page.line(colors.strong("running") + "  " + SafeText.line(who));
+            });
     page.verdict(verdict(status, top));
     page.next(next(status));
   }
@@ -126,7 +136,7 @@ public final class StatusView {
   private String painted(State state, String text) {
     return switch (state) {
       case IN_PLACE -> colors.good(text);
-      case PASSED_OVER, WAITING -> text;
+      case PASSED_OVER, WAITING, RUNNING -> text;
       case LATE, WORN, ABSENT -> colors.warning(text);
       case FAILED, STUCK -> colors.bad(text);
     };
@@ -178,12 +188,18 @@ public final class StatusView {
     if (status.rungs().isEmpty()) {
       return List.of("ladder new WORDS");
     }
+    Set<String> guarded = Commands.guarded(name, status.guarded());
     if (!status.needingPerson().isEmpty()) {
-      return List.of("ladder check --against " + name);
+      boolean allStuck = status.needingPerson().stream().allMatch(line -> line.next().isPresent());
+      return allStuck
+          ? status.needingPerson().stream()
+              .map(line -> AdviceText.of(line.next().orElseThrow(), guarded))
+              .toList()
+          : List.of("ladder check --against " + name);
     }
-    return status.waiting() == 0 && !standingWaits(status)
+    return status.running().isPresent() || status.waiting() == 0 && !standingWaits(status)
         ? List.of()
-        : List.of("ladder apply " + name + Commands.confirm(name, status.guarded()));
+        : List.of(Commands.confirmed("ladder apply " + name, guarded));
   }
 
   public void json(Status status) {
@@ -195,6 +211,7 @@ public final class StatusView {
         .put("database_exists", status.isThere())
         .put("at", status.at())
         .put("waiting", status.waiting())
+        .put("running", status.running())
         .put("rungs", status.rungs().stream().map(StatusView::json).toList())
         .put(
             "standing",

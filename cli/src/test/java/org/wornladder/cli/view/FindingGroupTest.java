@@ -33,7 +33,8 @@ class FindingGroupTest {
               assertThat(group.shown()).hasSize(shown);
               assertThat(group.more()).isEqualTo(more);
               assertThat(group.rest().isPresent()).isEqualTo(more > 0);
-              assertThat(AdviceText.of(group.advice())).isEqualTo("get the file back");
+              assertThat(AdviceText.of(group.advice(), java.util.Set.of()))
+                  .isEqualTo("get the file back");
             });
   }
 
@@ -43,7 +44,8 @@ class FindingGroupTest {
     all.addAll(findings(1, "settle"));
     all.addAll(findings(3, "preview"));
     assertThat(FindingGroup.of(all))
-        .extracting(group -> AdviceText.of(group.advice()) + " " + group.shown().size())
+        .extracting(
+            group -> AdviceText.of(group.advice(), java.util.Set.of()) + " " + group.shown().size())
         .containsExactly("preview 2", "settle 1", "preview 3");
   }
 }

@@ -17,13 +17,24 @@ class StatusViewTest {
   private static Line line(long number, State state, String about) {
     Optional<String> at =
         state.waits() ? Optional.empty() : Optional.of("2026-11-23T07:14:38.042Z");
-    return new Line(number, "%04d".formatted(number), about, state, "", at, 12, false);
+    return new Line(
+        number, "%04d".formatted(number), about, state, "", at, 12, false, Optional.empty());
   }
 
   private static Status status(List<Line> lines) {
     List<Status.Standing> standing =
         List.of(new Status.Standing("stock", "Bins in store", "changed"));
-    return new Status("hollowfield", "live", "sqlite", "live.db", true, true, lines, standing, 2);
+    return new Status(
+        "hollowfield",
+        "live",
+        "sqlite",
+        "live.db",
+        true,
+        true,
+        lines,
+        standing,
+        2,
+        Optional.empty());
   }
 
   private static String drawn(Screen screen, Status status) {
@@ -64,7 +75,8 @@ class StatusViewTest {
             "on its way up, statement 12 in doubt",
             Optional.of("2026-11-23T07:14:38.042Z"),
             99_000,
-            true));
+            true,
+            Optional.empty()));
     String out = drawn(Screen.wide(width), status(lines));
     List<String> ladder = out.lines().filter(row -> row.startsWith("  ")).toList();
     assertThat(ladder).hasSizeGreaterThan(3).allMatch(row -> SafeText.width(row) <= width);
@@ -91,7 +103,17 @@ class StatusViewTest {
   @Test
   void anEmptyLadderSaysWhatToDo() {
     Status empty =
-        new Status("hollowfield", "dev", "sqlite", "dev.db", false, false, List.of(), List.of(), 0);
+        new Status(
+            "hollowfield",
+            "dev",
+            "sqlite",
+            "dev.db",
+            false,
+            false,
+            List.of(),
+            List.of(),
+            0,
+            Optional.empty());
     assertThat(drawn(Screen.plain(), empty))
         .contains(
             "There is no rung yet (a rung is one versioned migration)",

@@ -98,7 +98,7 @@ class TextTest {
   @Test
   void errorsSayWhatWhereAndNext() {
     Screen screen = Screen.plain();
-    ErrorView view = new ErrorView(screen.terminal(), false, false);
+    ErrorView view = new ErrorView(screen.terminal(), false, false, java.util.Set.of());
     view.show(
         ProjectException.of(new Place("rungs/0001-x.sql", 3, 1), "this is wrong", "mend it"), 2);
     view.show(
@@ -146,7 +146,8 @@ class TextTest {
   void longWaysOnAreBrokenBetweenWordsForATerminal() {
     Screen screen = Screen.wide(40);
     String next = "put the old text back and write the change as a new rung, then apply";
-    new ErrorView(screen.terminal(), false, false).show(RefusedException.of("worn", "x", next), 3);
+    new ErrorView(screen.terminal(), false, false, java.util.Set.of())
+        .show(RefusedException.of("worn", "x", next), 3);
     assertThat(screen.err().lines()).allMatch(line -> line.length() <= 40);
     assertThat(screen.err().replaceAll("\\s+", " ")).contains(next);
   }

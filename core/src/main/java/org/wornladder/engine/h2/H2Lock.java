@@ -5,6 +5,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -26,6 +27,14 @@ final class H2Lock {
       "SELECT 'session ' || session_id || ' of ' || user_name || ' from '"
           + " || coalesce(client_addr, 'this machine') FROM information_schema.sessions"
           + " WHERE contains_uncommitted AND session_id <> session_id() LIMIT 1";
+
+  private static final String LOCKING =
+      "SELECT 'session ' || s.session_id || ' of ' || s.user_name || ' from '"
+          + " || coalesce(s.client_addr, 'this machine') FROM information_schema.locks l"
+          + " JOIN information_schema.sessions s ON s.session_id = l.session_id"
+          + " WHERE upper(l.table_name) = '"
+          + TABLE.toUpperCase(Locale.ROOT)
+          + "' AND s.session_id <> session_id()";
 
   private static final Set<String> HELD_HERE = ConcurrentHashMap.newKeySet();
 
@@ -72,6 +81,19 @@ final class H2Lock {
     } catch (SQLException e) {
       throw DatabaseErrors.translate(session, where, "taking the lock", e);
     }
+  }
+
+  /** Who holds the lock of a database that several programs share; empty if nobody does. */
+  static Optional<String> holder(H2Session session) throws SQLException {
+    try (Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery(LOCKING)) {
+      return row.next() ? Optional.of(row.getString(1)) : Optional.empty();
+    }
+  }
+
+  /** Whether another thread of this process holds it. */
+  static Optional<String> holderAmongThreads(String database) {
+    return HELD_HERE.contains(database) ? Optional.of("this process") : Optional.empty();
   }
 
   private static Optional<DatabaseLock> attempt(Connection connection) throws SQLException {

@@ -283,6 +283,11 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
+  public Optional<String> lockHolder() throws SQLException {
+    return url.shared() ? H2Lock.holder(this) : H2Lock.holderAmongThreads(url.jdbc());
+  }
+
+  @Override
   public Staging staging() {
     return new H2Staging(this, QUOTING);
   }

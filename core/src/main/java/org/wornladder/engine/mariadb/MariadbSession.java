@@ -247,15 +247,27 @@ final class MariadbSession extends JdbcSession {
   @Override
   public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
     String where = "environment " + target.environment().name() + ", " + url.shown();
-    String name = "ladder " + database;
-    String lock =
-        QUOTING.text(
-            name.length() > LONGEST_LOCK_NAME ? name.substring(0, LONGEST_LOCK_NAME) : name);
+    String lock = lockName();
     try {
       return LockPolling.take(() -> attempt(lock, where), () -> holder(lock), where, wait, onWait);
     } catch (SQLException e) {
       throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
     }
+  }
+
+  /** As a text in a statement. */
+  private String lockName() {
+    String name = "ladder " + database;
+    return QUOTING.text(
+        name.length() > LONGEST_LOCK_NAME ? name.substring(0, LONGEST_LOCK_NAME) : name);
+  }
+
+  @Override
+  public Optional<String> lockHolder() throws SQLException {
+    String lock = lockName();
+    return isTrue("SELECT is_used_lock(" + lock + ")")
+        ? Optional.of(holder(lock))
+        : Optional.empty();
   }
 
   private Optional<DatabaseLock> attempt(String lock, String where) throws SQLException {

@@ -73,18 +73,24 @@ final class PostgresLock {
   }
 
   private static String holder(PostgresSession session) throws SQLException {
+    return current(session).orElse("a session that is just ending");
+  }
+
+  /** Who holds the lock; empty if nobody does. */
+  static Optional<String> current(PostgresSession session) throws SQLException {
     try (ResultSet row = session.statement().executeQuery(HOLDER)) {
       return row.next()
-          ? "backend "
-              + row.getLong(1)
-              + " of "
-              + row.getString(2)
-              + " from "
-              + row.getString(3)
-              + ", since "
-              + row.getString(4)
-              + " UTC"
-          : "a session that is just ending";
+          ? Optional.of(
+              "backend "
+                  + row.getLong(1)
+                  + " of "
+                  + row.getString(2)
+                  + " from "
+                  + row.getString(3)
+                  + ", since "
+                  + row.getString(4)
+                  + " UTC")
+          : Optional.empty();
     }
   }
 }

@@ -355,6 +355,11 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public Optional<String> lockHolder() throws SQLException {
+    return PostgresLock.current(this);
+  }
+
+  @Override
   public Staging staging() {
     return new PostgresStaging(this, QUOTING);
   }

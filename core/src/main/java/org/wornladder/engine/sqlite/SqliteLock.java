@@ -3,6 +3,7 @@ package org.wornladder.engine.sqlite;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,7 +41,7 @@ final class SqliteLock implements DatabaseLock {
 
   static DatabaseLock take(
       Path database, String where, String holder, Duration wait, Consumer<String> onWait) {
-    Path path = database.resolveSibling(database.getFileName() + SUFFIX);
+    Path path = beside(database);
     try {
       return LockPolling.take(
           () -> attempt(path, holder), () -> holderIn(path), where, wait, onWait);
@@ -50,6 +51,28 @@ final class SqliteLock implements DatabaseLock {
           where,
           "see that the database's folder can be written",
           e);
+    }
+  }
+
+  private static Path beside(Path database) {
+    return database.resolveSibling(database.getFileName() + SUFFIX);
+  }
+
+  /** Who holds the lock; empty if nobody does. */
+  static Optional<String> holder(Path database) throws SQLException {
+    Path path = beside(database);
+    if (HELD_HERE.contains(path)) {
+      return Optional.of(holderIn(path));
+    }
+    if (!Files.isReadable(path)) {
+      return Optional.empty();
+    }
+    // A shared lock, which needs no right to write.
+    try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ);
+        FileLock mine = channel.tryLock(0, Long.MAX_VALUE, true)) {
+      return mine == null ? Optional.of(holderIn(path)) : Optional.empty();
+    } catch (IOException e) {
+      throw new SQLException(e);
     }
   }
 

@@ -5,6 +5,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
@@ -199,6 +200,11 @@ final class SqliteSession extends JdbcSession {
     String holder = id() + " of " + System.getProperty("user.name");
     String where = "environment " + target.environment().name() + ", " + file.shown();
     return SqliteLock.take(file.path().get(), where, holder, wait, onWait);
+  }
+
+  @Override
+  public Optional<String> lockHolder() throws SQLException {
+    return file.path().isEmpty() ? Optional.empty() : SqliteLock.holder(file.path().get());
   }
 
   @Override
