@@ -21,7 +21,8 @@ public final class PlanMarkdown {
   }
 
   public void show() {
-    out.println("## What apply would do on " + DifferenceView.cell(plan.environment()));
+    String command = plan.direction() == Direction.UP ? "apply" : "rollback";
+    out.println("## What " + command + " would do on " + DifferenceView.cell(plan.environment()));
     out.println();
     plan.notes()
         .forEach(note -> out.println("> " + DifferenceView.cell(NoteText.of(note, plan)) + "\n"));
