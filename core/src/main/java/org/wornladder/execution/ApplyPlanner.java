@@ -319,7 +319,7 @@ public final class ApplyPlanner {
         rung.number(),
         rung.label(),
         rung.about(),
-        new RecordedScript.OfFile(rung),
+        new RecordedScript.OfFile(rung, engine.dialect()),
         rung.file(),
         basis.runsStatementWise(header, statements),
         statements,

@@ -86,6 +86,6 @@ public record EnvironmentContext(
 
   /** Records decisions of people in the journal. */
   public ManualResolution manualResolution() {
-    return new ManualResolution(project, environment, session, journal);
+    return new ManualResolution(project, environment, engine, session, journal);
   }
 }

@@ -5,6 +5,7 @@ import org.wornladder.AcceptedFileApproval;
 import org.wornladder.Advice;
 import org.wornladder.RefusedException;
 import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.journal.EntryDetails;
 import org.wornladder.journal.EntrySubject;
@@ -30,13 +31,15 @@ public final class ManualResolution {
 
   private final Project project;
   private final Environment environment;
+  private final Engine engine;
   private final Session session;
   private final Journal journal;
 
   public ManualResolution(
-      Project project, Environment environment, Session session, Journal journal) {
+      Project project, Environment environment, Engine engine, Session session, Journal journal) {
     this.project = project;
     this.environment = environment;
+    this.engine = engine;
     this.session = session;
     this.journal = journal;
   }
@@ -128,7 +131,10 @@ public final class ManualResolution {
   /** Writes into the journal that a rung is in place which did not run here. */
   public void adopt(Rung rung, String because) throws SQLException {
     journal.create();
-    append(Event.ADOPTED, new RecordedScript.OfFile(rung).subject(), EntryDetails.of(because));
+    append(
+        Event.ADOPTED,
+        new RecordedScript.OfFile(rung, engine.dialect()).subject(),
+        EntryDetails.of(because));
   }
 
   private void doubt(RungRecord record, Event event, String because) {
@@ -186,7 +192,7 @@ public final class ManualResolution {
 
   /** Says anew what is done, by the numbers that the statements have in the file. */
   private void write(Rung file, String because, AcceptedFile accepted) {
-    EntrySubject subject = new RecordedScript.OfFile(file).subject();
+    EntrySubject subject = new RecordedScript.OfFile(file, engine.dialect()).subject();
     try {
       session.begin();
       journal.append(Event.FILE_ACCEPTED, subject, EntryDetails.of(because));

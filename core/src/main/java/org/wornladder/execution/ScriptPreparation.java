@@ -77,7 +77,9 @@ public final class ScriptPreparation {
    */
   public String standingFingerprint(Script script) {
     Fingerprint fingerprint = new Fingerprint();
-    fingerprint.line(script.fingerprint(Direction.UP)).line(script.fingerprint(Direction.DOWN));
+    for (Direction direction : Direction.values()) {
+      fingerprint.line(script.fingerprint(direction, engine.dialect()));
+    }
     Set<String> used = new LinkedHashSet<>();
     for (Direction direction : Direction.values()) {
       script

@@ -214,7 +214,7 @@ final class StandingPlanner {
         EntrySubject.standing(
             script.name(),
             preparation.standingFingerprint(script.script()),
-            script.script().fingerprint(Direction.DOWN),
+            script.script().fingerprint(Direction.DOWN, engine.dialect()),
             script.script().source());
     List<org.wornladder.sql.Statement> statements =
         preparation.statements(script.script(), Direction.UP);
@@ -225,7 +225,10 @@ final class StandingPlanner {
     Script script = parse(name, texts.get(name));
     EntrySubject subject =
         EntrySubject.standing(
-            name, inPlace.get(name), script.fingerprint(Direction.DOWN), texts.get(name));
+            name,
+            inPlace.get(name),
+            script.fingerprint(Direction.DOWN, engine.dialect()),
+            texts.get(name));
     return new StandingAction(
         name,
         Direction.DOWN,

@@ -5,7 +5,7 @@ package org.wornladder.journal;
  *
  * @param rung the rung's number; 0 for a standing script
  * @param name the rung's words, or the standing script's name
- * @param upText the SHA-256 of a rung's way up as it is; empty for a standing script
+ * @param upText the SHA-256 of a rung's file as it is; empty for a standing script
  * @param script a rung's way down, or a standing script's whole text, before values are put in;
  *     where one statement is meant, a mark of it
  */

@@ -9,6 +9,7 @@ import java.util.TreeMap;
 import org.wornladder.journal.RungRecord.Progress;
 import org.wornladder.journal.RungRecord.State;
 import org.wornladder.journal.RungRecord.Way;
+import org.wornladder.sql.Dialect;
 
 /**
  * A project's entries in one database, and what they say.
@@ -27,7 +28,10 @@ public record History(
   /** An entry that does not follow from the one before it. */
   public record Break(long entry, String reason) {}
 
-  public static History of(List<Entry> entries, Optional<Break> broken) {
+  /**
+   * @param dialect of the database's engine
+   */
+  public static History of(List<Entry> entries, Optional<Break> broken, Dialect dialect) {
     Map<Long, RungRecord> rungs = new TreeMap<>();
     Map<String, Entry> standing = new LinkedHashMap<>();
     Optional<RungRecord> moving = Optional.empty();
@@ -42,10 +46,10 @@ public record History(
         moving = Optional.ofNullable(rungs.remove(number));
       } else if (entry.event() == Event.RENUMBERED) {
         State state = moving.map(RungRecord::state).orElse(State.IN_PLACE);
-        Way up = Way.of(entry.subject());
+        Way up = Way.of(entry.subject(), dialect);
         rungs.put(number, new RungRecord(number, state, entry, entry, up, Progress.NONE));
       } else {
-        rungs.put(number, next(Optional.ofNullable(rungs.get(number)), entry));
+        rungs.put(number, next(Optional.ofNullable(rungs.get(number)), entry, dialect));
       }
     }
     return new History(List.copyOf(entries), rungs, standing, broken);
@@ -107,9 +111,9 @@ public record History(
     }
   }
 
-  private static RungRecord next(Optional<RungRecord> before, Entry entry) {
+  private static RungRecord next(Optional<RungRecord> before, Entry entry, Dialect dialect) {
     long number = entry.subject().rung();
-    Way up = Way.of(entry.subject());
+    Way up = Way.of(entry.subject(), dialect);
     boolean known = before.isPresent();
     Entry run = known ? before.get().run() : entry;
     Progress progress = known ? before.get().progress() : Progress.NONE;

@@ -107,7 +107,7 @@ public final class Journal {
       throw unreadable(e);
     }
     head = chain.last();
-    return History.of(entries, broken);
+    return History.of(entries, broken, engine.dialect());
   }
 
   private boolean exists() throws SQLException {

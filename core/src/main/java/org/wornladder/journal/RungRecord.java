@@ -5,6 +5,7 @@ import java.util.SortedSet;
 import java.util.TreeSet;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Script;
+import org.wornladder.sql.Dialect;
 
 /**
  * What the journal says of one rung.
@@ -66,17 +67,19 @@ public record RungRecord(
   /**
    * A way up as it ran.
    *
-   * @param text the SHA-256 of its text as it was
+   * @param text the SHA-256 of its file as it was
    * @param fingerprint the hash of its meaning
+   * @param dialect of the engine where it ran, by which the meaning was read
    */
-  public record Way(String text, String fingerprint) {
-    static Way of(EntrySubject subject) {
-      return new Way(subject.upText(), subject.upFingerprint());
+  public record Way(String text, String fingerprint, Dialect dialect) {
+    static Way of(EntrySubject subject, Dialect dialect) {
+      return new Way(subject.upText(), subject.upFingerprint(), dialect);
     }
 
-    /** Whether a script's way up still means the same. */
+    /** Whether a script's way up still means the same there. */
     public boolean isSame(Script script) {
-      return text.equals(script.upText()) || fingerprint.equals(script.fingerprint(Direction.UP));
+      return text.equals(script.fileHash())
+          || fingerprint.equals(script.fingerprint(Direction.UP, dialect));
     }
   }
 

@@ -2,7 +2,7 @@ package org.wornladder.project;
 
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Place;
 
@@ -44,38 +44,32 @@ public record Script(
   }
 
   /**
-   * The meaning fingerprint of a way over all engines: 64 hexadecimal digits. A way that is not
-   * there has one too, so that taking it away is an edit.
+   * The hash of what a way means to an engine: the directives that steer a run and every section of
+   * the way, as that engine reads them. 64 hexadecimal digits. A way that is not there has one too,
+   * so that taking it away is an edit.
+   *
+   * @param dialect of the engine
    */
-  public String fingerprint(Direction direction) {
-    Fingerprint fingerprint = new Fingerprint();
+  public String fingerprint(Direction direction, Dialect dialect) {
+    Fingerprint fingerprint = Fingerprint.by(dialect);
     for (String line : header.steering()) {
       fingerprint.line(line);
     }
     for (Section section : sections) {
       if (section.direction() == direction) {
         fingerprint.line(direction.label() + " " + String.join(",", section.engines()));
-        fingerprint.script(section.text(), Dialects.NEUTRAL);
+        fingerprint.script(section.text(), dialect);
       }
     }
     return fingerprint.hex();
   }
 
   /**
-   * The hash of the way up as it is, layout and all: where it is the same, so is the meaning, and
-   * the tokens need not be read. It also outlives a change in how tokens are read.
+   * The hash of the file as it is, line ends as LF: where it is the same, so is the meaning, and
+   * the tokens need not be read.
    */
-  public String upText() {
-    StringBuilder text = new StringBuilder();
-    for (String line : header.steering()) {
-      text.append(line).append('\n');
-    }
-    for (Section section : sections) {
-      if (section.direction() == Direction.UP) {
-        text.append(section.engines()).append('\n').append(section.text()).append('\n');
-      }
-    }
-    return Fingerprint.sha256(text.toString());
+  public String fileHash() {
+    return Fingerprint.sha256(source.replace("\r\n", "\n"));
   }
 
   /**

@@ -74,7 +74,8 @@ public record RebuildService(ProjectContext project) {
     RebuildLoss loss = loss(context, history);
     ApplyOptions apply = new ApplyOptions(options.to(), false, Optional.empty());
     // What cannot be built is reported before anything is dropped.
-    new ApplyService(project).plan(context, History.of(List.of(), Optional.empty()), apply);
+    new ApplyService(project)
+        .plan(context, History.of(List.of(), Optional.empty(), context.engine().dialect()), apply);
     refuseOutside(context);
     approval.check(loss);
     empty(context, loss);

@@ -8,9 +8,7 @@ import java.util.Set;
 
 /** The dialects that the product reads. */
 public final class Dialects {
-  /**
-   * What all have in common and none contradicts; fingerprints of plain sections are read by it.
-   */
+  /** What all have in common and none contradicts, for texts that are no engine's. */
   public static final Dialect NEUTRAL =
       new Dialect("neutral", Set.of(DOLLAR_QUOTES, BACK_QUOTED_NAMES));
 

@@ -13,6 +13,11 @@ import java.util.List;
 public final class Fingerprint {
   private final StringBuilder parts = new StringBuilder();
 
+  /** A hash that begins with whose tokens they are, and which version of the lexer reads them. */
+  public static Fingerprint by(Dialect dialect) {
+    return new Fingerprint().line(dialect.name() + " " + Lexer.VERSION);
+  }
+
   /** Adds a line of fixed text, such as a directive that steers a run. */
   public Fingerprint line(String text) {
     parts.append(text).append('\n');

@@ -13,6 +13,9 @@ import org.wornladder.sql.Dialect.Trait;
  * load come next.
  */
 public final class Lexer {
+  /** To be raised whenever a text is read into other tokens than before. */
+  static final int VERSION = 1;
+
   private final String text;
   private final boolean nested;
   private final boolean hashComments;

@@ -8,6 +8,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.wornladder.sql.Dialects;
 
 /** The present state of a rung is what its entries say, read in order. */
 class HistoryTest {
@@ -68,7 +69,7 @@ class HistoryTest {
       entries.add(entry(entries.size() + 1, Event.APPLIED, rung, 0));
     }
     entries.add(entry(4, Event.ROLLED_BACK, 1, 0));
-    History history = History.of(entries, Optional.empty());
+    History history = History.of(entries, Optional.empty(), Dialects.SQLITE);
     assertThat(history.inPlaceNewestFirst()).extracting(RungRecord::number).containsExactly(2L, 3L);
     assertThat(history.highest()).isEqualTo(3);
     assertThat(history.isInPlace(1)).isFalse();
@@ -84,7 +85,7 @@ class HistoryTest {
             standing(3, Event.STANDING_FAILED, "stock"),
             standing(4, Event.STANDING_RUN, "stock"),
             standing(5, Event.STANDING_REMOVED, "season"));
-    History history = History.of(entries, Optional.empty());
+    History history = History.of(entries, Optional.empty(), Dialects.SQLITE);
     assertThat(history.standing()).containsOnlyKeys("stock");
     assertThat(history.standingBefore(4)).extracting(Entry::number).containsExactly(1L, 2L);
     assertThat(history.standingBefore(1)).isEmpty();
@@ -114,7 +115,7 @@ class HistoryTest {
       int statement = parts.length > 1 ? Integer.parseInt(parts[1]) : 1;
       entries.add(entry(entries.size() + 1, Event.of(parts[0]).orElseThrow(), 7, statement));
     }
-    return History.of(entries, Optional.empty());
+    return History.of(entries, Optional.empty(), Dialects.SQLITE);
   }
 
   private static Entry entry(long number, Event event, long rung, int statement) {

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.wornladder.ProjectException;
+import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 
@@ -128,9 +129,10 @@ class ScriptTest {
 
   @Test
   void theFingerprintHeedsMeaningAndDirectivesButNotLayout() {
-    String plain = script("--| up\nSELECT 1;\n").fingerprint(Direction.UP);
+    String plain = script("--| up\nSELECT 1;\n").fingerprint(Direction.UP, Dialects.SQLITE);
     assertThat(
-            script("--| about: other\n--| up\n\n  SELECT  1 -- x\n;\n").fingerprint(Direction.UP))
+            script("--| about: other\n--| up\n\n  SELECT  1 -- x\n;\n")
+                .fingerprint(Direction.UP, Dialects.SQLITE))
         .isEqualTo(plain);
     for (String other :
         List.of(
@@ -138,9 +140,11 @@ class ScriptTest {
             "--| run: outside-transaction\n--| up\nSELECT 1;",
             "--| only-in: dev\n--| up\nSELECT 1;",
             "--| up\nSELECT 1;\n--| up on sqlite\nSELECT 1;")) {
-      assertThat(script(other).fingerprint(Direction.UP)).isNotEqualTo(plain);
+      assertThat(script(other).fingerprint(Direction.UP, Dialects.SQLITE)).isNotEqualTo(plain);
     }
-    assertThat(script("--| up\nSELECT 1;\n--| down\nSELECT 9;").fingerprint(Direction.UP))
+    assertThat(
+            script("--| up\nSELECT 1;\n--| down\nSELECT 9;")
+                .fingerprint(Direction.UP, Dialects.SQLITE))
         .isEqualTo(plain);
   }
 
@@ -150,7 +154,8 @@ class ScriptTest {
         script(
             "--| lifts: stock\n--| up\nSELECT 1;\n--| down\nSELECT '@{season}';\n--| down on h2\nSELECT 3;");
     Script read = ScriptParser.parseJournalled("0001 in the journal", script.wayDownText());
-    assertThat(read.fingerprint(Direction.DOWN)).isEqualTo(script.fingerprint(Direction.DOWN));
+    assertThat(read.fingerprint(Direction.DOWN, Dialects.SQLITE))
+        .isEqualTo(script.fingerprint(Direction.DOWN, Dialects.SQLITE));
     assertThat(read.header().lifts()).containsExactly("stock");
     Script oneWay = script("--| no way down: rows are gone\n--| up\nSELECT 1;");
     assertThat(ScriptParser.parseJournalled("x", oneWay.wayDownText()).noWayDown())
