@@ -34,13 +34,9 @@ public record RunResult(
    * @param detail why it was passed over; empty otherwise
    */
   public record Done(Step step, Result result, String detail, long elapsedMs) {
-    /**
-     * The same with the time since its start.
-     *
-     * @param start of {@link System#nanoTime}
-     */
-    public Done since(long start) {
-      return new Done(step, result, detail, (System.nanoTime() - start) / 1_000_000);
+    /** The same with the time that it took, in milliseconds, as the journal has it. */
+    public Done took(long milliseconds) {
+      return new Done(step, result, detail, milliseconds);
     }
   }
 

@@ -10,6 +10,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
@@ -151,6 +153,19 @@ public abstract class JdbcSession implements Session {
 
   @Override
   public void flush() throws SQLException {}
+
+  @Override
+  public SortedMap<Long, Long> numbers(String query) throws SQLException {
+    reset();
+    flush();
+    SortedMap<Long, Long> numbers = new TreeMap<>();
+    try (ResultSet rows = control.executeQuery(query)) {
+      while (rows.next()) {
+        numbers.put(rows.getLong(1), rows.getLong(2));
+      }
+    }
+    return numbers;
+  }
 
   @Override
   public long change(String sql) throws SQLException {

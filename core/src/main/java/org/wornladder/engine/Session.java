@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.SortedMap;
 import java.util.function.Consumer;
 import org.wornladder.LockWaitException;
 import org.wornladder.change.Ddl;
@@ -83,6 +84,14 @@ public interface Session extends AutoCloseable {
 
   /** Runs an UPDATE of the tool's own, which may travel with what follows it, like an insertion. */
   void amend(String sql) throws SQLException;
+
+  /**
+   * Asks a query of the tool's own for two whole numbers a row, after all that was to run has run
+   * and the session is restored.
+   *
+   * @return the second by the first
+   */
+  SortedMap<Long, Long> numbers(String query) throws SQLException;
 
   /**
    * Runs a statement of the tool's own that changes rows or the session.

@@ -171,7 +171,7 @@ public final class Runner {
   }
 
   private Done standingWise(Step.OfStanding step) {
-    long start = System.nanoTime();
+    Journal.Mark before = journal.mark();
     NonTransactionalStandingRunner run =
         new NonTransactionalStandingRunner(
             engine, session, entries, statement -> listener.statementStarted(step, statement));
@@ -180,7 +180,7 @@ public final class Runner {
         session.reset();
         run.run(action, action.recorded());
       }
-      return done(step).since(start);
+      return done(step).took(elapsedSince(before));
     } catch (SQLException e) {
       throw failed(step, e);
     }
@@ -277,17 +277,28 @@ public final class Runner {
 
   /** A step as a part of a run; it has reached the database when this returns. */
   private Done measured(Step step) throws SQLException {
-    long start = System.nanoTime();
+    Journal.Mark before = journal.mark();
     Done result = perform(step);
     session.flush();
-    return result.since(start);
+    return result.took(elapsedSince(before));
+  }
+
+  /**
+   * What the journal has for a step: the rung's own entry comes first, before what it puts back.
+   */
+  private long elapsedSince(Journal.Mark before) throws SQLException {
+    return journal.elapsedSince(before).values().stream().mapToLong(Long::longValue).sum();
   }
 
   private Done inTransaction(Step step, int attempt) {
-    long start = System.nanoTime();
+    Journal.Mark before = journal.mark();
     Alone alone = new Alone(step);
     atomically(alone, attempt);
-    return alone.result.orElseThrow().since(start);
+    try {
+      return alone.result.orElseThrow().took(elapsedSince(before));
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, plan.environment(), "reading the journal", e);
+    }
   }
 
   /** One step in a transaction of its own. */

@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.function.Consumer;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult.Done;
@@ -81,14 +82,23 @@ final class StatementBatcher {
       List<Step> batch = steps.subList(next, Math.min(steps.size(), next + size));
       List<Journal.Mark> marks = collectTransactions(batch);
       try {
-        long nanos = send(batch.size()).nanos();
-        batch.forEach(step -> onDone.accept(done(step, nanos / batch.size() / 1_000_000)));
+        send(batch.size());
+        report(batch, marks, onDone);
       } catch (SQLException e) {
         return Optional.of(stop(batch, marks, e, next, onDone));
       }
       next += batch.size();
     }
     return Optional.empty();
+  }
+
+  /** Reports steps that are committed, with the times that the database measured. */
+  private void report(List<Step> steps, List<Journal.Mark> marks, Consumer<Done> onDone)
+      throws SQLException {
+    SortedMap<Long, Long> elapsed = journal.elapsedSince(marks.get(0));
+    for (int i = 0; i < steps.size(); i++) {
+      onDone.accept(done(steps.get(i), elapsed.getOrDefault(marks.get(i + 1).number(), 0L)));
+    }
   }
 
   /**
@@ -173,7 +183,13 @@ final class StatementBatcher {
       cause.addSuppressed(e);
     }
     journal.forgetUncommitted(marks.get(committed));
-    batch.subList(0, committed).forEach(step -> onDone.accept(done(step, 0)));
+    List<Step> done = batch.subList(0, committed);
+    try {
+      report(done, marks, onDone);
+    } catch (SQLException e) {
+      cause.addSuppressed(e);
+      done.forEach(step -> onDone.accept(done(step, 0)));
+    }
     return new Stop(cause, doneBefore + committed);
   }
 }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeSet;
 import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
@@ -260,6 +261,18 @@ public final class Journal {
       beside.createHead();
     }
     ready = true;
+  }
+
+  /**
+   * The milliseconds that the journal has for what was done since a mark, by the entry's number.
+   * Some databases measure them themselves, so what was given to {@link #append} may be another.
+   */
+  public SortedMap<Long, Long> elapsedSince(Mark mark) throws SQLException {
+    return session.numbers(
+        "SELECT number, elapsed_ms FROM "
+            + session.quoted(table)
+            + " WHERE number > "
+            + mark.number());
   }
 
   /** Whether the tables are there, as far as was read and written. */

@@ -4,7 +4,6 @@ import java.util.List;
 import org.wornladder.JournalReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.journal.Entry;
-import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
@@ -76,7 +75,11 @@ public final class HistoryView {
   }
 
   private static String took(Entry entry) {
-    boolean ran = entry.event() == Event.APPLIED || entry.event() == Event.ROLLED_BACK;
+    boolean ran =
+        switch (entry.event()) {
+          case APPLIED, ROLLED_BACK, STATEMENT_DONE, STANDING_RUN, STANDING_REMOVED, SEEDED -> true;
+          default -> false;
+        };
     long elapsed = entry.note().elapsedMs();
     return ran || elapsed > 0 ? Durations.text(elapsed) : "";
   }

@@ -27,6 +27,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
   private final BooleanSupplier stop;
   private Optional<ProgressBar> bar = Optional.empty();
   private int about;
+  private boolean together;
   private int lines;
 
   /**
@@ -61,6 +62,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
 
   @Override
   public void started(Plan plan) {
+    together = plan.together();
     plan.notes().forEach(note -> err.println("note: " + SafeText.line(NoteText.of(note, plan))));
     about =
         plan.steps().stream()
@@ -86,7 +88,8 @@ public final class ProgressView implements RunListener, AutoCloseable {
     }
     String word =
         switch (done.result()) {
-          case APPLIED -> colors.good("applied");
+          // Of all or nothing, nothing is applied before the end.
+          case APPLIED -> together ? "ran" : colors.good("applied");
           case ROLLED_BACK -> colors.good("rolled back");
           case PASSED_OVER -> colors.warning("passed over");
           case STANDING_RUN -> colors.good("run");

@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.SortedMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.postgresql.PGConnection;
@@ -185,6 +186,13 @@ final class PostgresSession extends JdbcSession {
     }
     control().execute(sql);
     return Math.max(0, control().getLargeUpdateCount());
+  }
+
+  @Override
+  public SortedMap<Long, Long> numbers(String query) throws SQLException {
+    reset();
+    send(rows.take());
+    return super.numbers(query);
   }
 
   @Override
