@@ -187,7 +187,7 @@ public final class Ladder implements AutoCloseable {
   }
 
   /** What apply would do. */
-  public Plan preview(Optional<String> environment, ApplyOptions options) {
+  public Preview preview(Optional<String> environment, ApplyOptions options) {
     return new ApplyService(context).preview(environment, options);
   }
 

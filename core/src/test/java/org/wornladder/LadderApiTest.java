@@ -41,7 +41,7 @@ class LadderApiTest {
 
   @Test
   void thePlanThatIsShownIsThePlanThatRuns() {
-    Plan shown = ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL);
+    Plan shown = ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL).plan();
     List<Plan> run = new ArrayList<>();
     ladder.apply(
         new RunListener() {
@@ -229,7 +229,8 @@ class LadderApiTest {
         .file(
             "rungs/0005-b.sql",
             "--| when: table bin_1 exists\n--| otherwise: pass\n--| up\nSELECT 1;\n");
-    List<Step.OfRung> rungs = ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL).rungs();
+    List<Step.OfRung> rungs =
+        ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL).plan().rungs();
     assertThat(rungs.get(0).decision()).isInstanceOf(Decision.Run.class);
     assertThat(rungs.get(3).decision()).isEqualTo(new Decision.PassOver("only in test"));
     assertThat(rungs.get(4).decision())

@@ -34,7 +34,7 @@ public final class ExitCode {
 
   private ExitCode() {}
 
-  static int of(LadderException e) {
+  public static int of(LadderException e) {
     if (e instanceof ProjectException) {
       return WRONG;
     }

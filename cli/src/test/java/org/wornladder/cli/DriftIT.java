@@ -197,6 +197,12 @@ class DriftIT {
   void aDatabaseThatHadTablesBeforeItsFirstRungSaysSo() {
     work.execute("live", "CREATE TABLE legacy_fax (id integer)");
     work.ladder("drift", "live").exits(1).says("not expected  table legacy_fax");
+    work.ladder("preview", "live")
+        .exits(3)
+        .says("2 rungs, 4 statements. Nothing was changed.")
+        .complains("live is not what its history says: table legacy_fax", "--despite-drift");
+    work.ladder("preview", "live", "--format", "json").exits(3).says("\"refusal\" : \"live is not");
+    work.ladder("preview", "live", "--despite-drift", "ticket 12").exits(0);
     work.ladder("apply", "live", "--confirm", "live")
         .exits(3)
         .complains("live is not what its history says: table legacy_fax", "--despite-drift");

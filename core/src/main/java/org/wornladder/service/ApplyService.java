@@ -5,11 +5,14 @@ import java.util.Map;
 import java.util.Optional;
 import org.wornladder.ApplyOptions;
 import org.wornladder.Approval;
+import org.wornladder.Preview;
+import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
 import org.wornladder.execution.ApplyPlanner;
 import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.ProjectContext;
@@ -21,9 +24,26 @@ import org.wornladder.journal.Journal.Depth;
 /** Runs the waiting rungs and the standing scripts. */
 public record ApplyService(ProjectContext project) {
   /** What {@link #apply} would do. */
-  public Plan preview(Optional<String> environment, ApplyOptions options) {
+  public Preview preview(Optional<String> environment, ApplyOptions options) {
     return project.in(
-        environment, Access.READ, context -> plan(context, context.provenHistory(), options));
+        environment,
+        Access.READ,
+        context -> {
+          History history = context.provenHistory();
+          Plan plan = plan(context, history, options);
+          return new Preview(plan, refusal(context, history, plan, options));
+        });
+  }
+
+  private Optional<RefusedException> refusal(
+      EnvironmentContext context, History history, Plan plan, ApplyOptions options)
+      throws SQLException {
+    boolean wanted = context.environment().settings().guarded() && options.despiteDrift().isEmpty();
+    return !wanted || plan.isEmpty()
+        ? Optional.empty()
+        : PlannedRun.driftRefusal(
+            context.environment().name(),
+            ExpectedState.of(context, history).visibleDifferences(project.project()));
   }
 
   /**

@@ -69,7 +69,11 @@ record PlannedRun(Project project, RuntimeSettings settings) {
     }
     ExpectedState expectation = prospect.expectation().orElseThrow();
     if (context.environment().settings().guarded() && despiteDrift.isEmpty()) {
-      refuseDrift(context.environment().name(), expectation.visibleDifferences(project));
+      Optional<RefusedException> refusal =
+          driftRefusal(context.environment().name(), expectation.visibleDifferences(project));
+      if (refusal.isPresent()) {
+        throw refusal.get();
+      }
     }
     approval.check(plan, context.environment());
     despiteDrift
@@ -144,15 +148,18 @@ record PlannedRun(Project project, RuntimeSettings settings) {
     return inPlace.isEmpty() ? 0 : Collections.max(inPlace);
   }
 
-  private static void refuseDrift(String environment, List<Difference> drift) {
-    if (!drift.isEmpty()) {
-      Difference first = drift.get(0);
-      String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
-      throw RefusedException.of(
-          environment + " is not what its history says: " + first.description() + more,
-          "environment " + environment,
-          Advice.of(Advice.Code.SHOW_DRIFT_OR_GO_ON, environment));
+  /** The refusal of a run on a guarded database that drifted; empty if it did not. */
+  static Optional<RefusedException> driftRefusal(String environment, List<Difference> drift) {
+    if (drift.isEmpty()) {
+      return Optional.empty();
     }
+    Difference first = drift.get(0);
+    String more = drift.size() == 1 ? "" : " and " + (drift.size() - 1) + " more";
+    return Optional.of(
+        RefusedException.of(
+            environment + " is not what its history says: " + first.description() + more,
+            "environment " + environment,
+            Advice.of(Advice.Code.SHOW_DRIFT_OR_GO_ON, environment)));
   }
 
   private void recordDrift(EnvironmentContext context, String reason, List<Difference> drift) {

@@ -1,9 +1,9 @@
 package org.wornladder.cli.command;
 
+import org.wornladder.Preview;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.PlanMarkdown;
 import org.wornladder.cli.view.PlanView;
-import org.wornladder.execution.Plan;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Prints the plan that apply would run. */
@@ -18,20 +18,27 @@ final class PreviewCommand implements Command {
   @Override
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
-    Plan plan = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
-    show(call, format, plan, plan.together() ? " --together" : "");
-    return ExitCode.DONE;
+    Preview preview = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
+    show(call, format, preview, preview.plan().together() ? " --together" : "");
+    call.terminal().flush();
+    if (preview.refusal().isEmpty()) {
+      return ExitCode.DONE;
+    }
+    if (format.equals(Call.JSON)) {
+      return ExitCode.of(preview.refusal().get());
+    }
+    throw preview.refusal().get();
   }
 
   /**
    * @param options what the command that runs the plan takes beside its environment
    */
-  static void show(Call call, String format, Plan plan, String options) {
+  static void show(Call call, String format, Preview preview, String options) {
     PlanView view = new PlanView(call.terminal());
     switch (format) {
-      case Call.JSON -> view.json(plan);
-      case Call.MARKDOWN -> new PlanMarkdown(call.terminal().out(), plan).show();
-      default -> view.show(plan, options);
+      case Call.JSON -> view.json(preview);
+      case Call.MARKDOWN -> new PlanMarkdown(call.terminal().out(), preview.plan()).show();
+      default -> view.show(preview, options);
     }
   }
 }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.wornladder.Approval;
 import org.wornladder.Ladder;
+import org.wornladder.Preview;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
@@ -43,7 +44,7 @@ final class RollbackCommand extends ChangeCommand {
     }
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
     Plan plan = call.ladder().previewRollback(call.environment(), options(call));
-    PreviewCommand.show(call, format, plan, selected(call));
+    PreviewCommand.show(call, format, new Preview(plan, Optional.empty()), selected(call));
     return Optional.of(ExitCode.DONE);
   }
 

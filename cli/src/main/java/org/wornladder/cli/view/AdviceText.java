@@ -109,7 +109,8 @@ final class AdviceText {
               + " the rest of the file without it, then ladder settle %s --accept-file";
       case SHORTHAND_EXAMPLE -> "for example: --%s \"%s\"";
       case SHOW_DRIFT_OR_GO_ON ->
-          "ladder drift %s shows all; --despite-drift REASON goes on, on the record";
+          "ladder drift %1$s shows all; ladder apply %1$s --despite-drift REASON goes on, on the"
+              + " record";
       case SHOW_RUNGS_AND_DRIFT ->
           "ladder status %1$s shows its rungs; ladder drift %1$s what is not of them";
       case SHOW_STATUS -> "see ladder status %s";

@@ -3,6 +3,8 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.wornladder.LadderException;
+import org.wornladder.Preview;
 import org.wornladder.cli.Terminal;
 import org.wornladder.execution.Decision;
 import org.wornladder.execution.Plan;
@@ -32,10 +34,11 @@ public final class PlanView {
    * @param options what the command that runs the plan takes beside its environment, with a blank
    *     in front; may be empty
    */
-  public void show(Plan plan, String options) {
+  public void show(Preview preview, String options) {
+    Plan plan = preview.plan();
     showSteps(plan);
     page.verdict(verdict(plan));
-    if (!plan.isEmpty()) {
+    if (!plan.isEmpty() && preview.refusal().isEmpty()) {
       page.next(
           Commands.confirmed(
               (plan.direction() == Direction.UP ? "ladder apply " : "ladder rollback ")
@@ -165,8 +168,10 @@ public final class PlanView {
     }
   }
 
-  public void json(Plan plan) {
-    of(plan).write(terminal.out());
+  public void json(Preview preview) {
+    of(preview.plan())
+        .put("refusal", preview.refusal().map(LadderException::what))
+        .write(terminal.out());
   }
 
   static Json of(Plan plan) {
