@@ -58,7 +58,12 @@ public record ProjectContext(
   private EnvironmentContext context(Environment environment, Engine engine, Session session) {
     String table = project.settings().journalTable();
     SnapshotTable beside =
-        new SnapshotTable(session, engine, SnapshotTable.beside(table), settings.clock());
+        new SnapshotTable(
+            session,
+            engine,
+            SnapshotTable.beside(table),
+            project.settings().journalOwner(),
+            settings.clock());
     Journal journal =
         new Journal(
             session, engine, table, beside, project.name(), settings.tool(), settings.clock());

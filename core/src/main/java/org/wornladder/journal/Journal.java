@@ -14,7 +14,6 @@ import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
-import org.wornladder.project.Condition;
 import org.wornladder.sql.Place;
 
 /**
@@ -112,7 +111,7 @@ public final class Journal {
   }
 
   private boolean exists() throws SQLException {
-    return session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "journal"));
+    return beside.exists(table, COLUMN_LIST);
   }
 
   private void readEntries(Depth depth, List<Entry> entries) throws SQLException {

@@ -3,8 +3,11 @@ package org.wornladder.journal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
@@ -22,12 +25,16 @@ public final class SnapshotTable {
   private final Session session;
   private final Engine engine;
   private final String name;
+  private final Optional<String> owner;
   private final Clock clock;
 
   /**
    * @param name as {@link #beside} gives it
+   * @param owner who may own the tool's tables beside the connection's own user
    */
-  public SnapshotTable(Session session, Engine engine, String name, Clock clock) {
+  public SnapshotTable(
+      Session session, Engine engine, String name, Optional<String> owner, Clock clock) {
+    this.owner = owner;
     this.session = session;
     this.engine = engine;
     this.name = name;
@@ -52,8 +59,52 @@ public final class SnapshotTable {
   }
 
   boolean exists() throws SQLException {
-    return session.exists(
-        new Condition.Presence(Condition.Kind.TABLE, name, "", true, "snapshots"));
+    return exists(name, COLUMNS);
+  }
+
+  /**
+   * Whether a table of the tool's own is there.
+   *
+   * @throws JournalException if a table of this name is there that is not to be trusted
+   */
+  boolean exists(String table, List<String> columns) throws SQLException {
+    boolean there =
+        session.exists(new Condition.Presence(Condition.Kind.TABLE, table, "", true, "own"));
+    if (there) {
+      Optional<String> suspicion = session.suspicion(table, owner);
+      if (suspicion.isPresent()) {
+        throw distrusted(table, suspicion.get());
+      }
+      List<String> more = moreColumns(table, columns);
+      if (!more.isEmpty()) {
+        throw distrusted(table, "it has a column " + more.get(0) + " that is not the tool's");
+      }
+    }
+    return there;
+  }
+
+  private List<String> moreColumns(String table, List<String> columns) throws SQLException {
+    List<String> more = new ArrayList<>();
+    String query = "SELECT * FROM " + session.quoted(table) + " WHERE number IS NULL";
+    try (java.sql.Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery(query)) {
+      for (int i = 1; i <= row.getMetaData().getColumnCount(); i++) {
+        String column = row.getMetaData().getColumnLabel(i).toLowerCase(Locale.ROOT);
+        if (!columns.contains(column)) {
+          more.add(column);
+        }
+      }
+    }
+    return more;
+  }
+
+  private JournalException distrusted(String table, String why) {
+    return new JournalException(
+        "the table " + table + " is not to be trusted: " + why,
+        session.address(),
+        "find out who made it; drop that, or name another table under journal: table: in"
+            + " ladder.yaml; if its owner is to be trusted, journal: owner: names one",
+        null);
   }
 
   /** Makes the table, which is not there. */

@@ -8,6 +8,7 @@ import java.util.Optional;
  * What {@code ladder.yaml} says, before variables are read.
  *
  * @param environments by name, in the order of the file; never empty
+ * @param journalOwner who else than the connection's own user may own the tool's tables
  * @param ignore patterns of what the project leaves to others, such as {@code table:legacy_*}
  * @param scratch where scratch databases are made; empty for beside the environment's own
  * @param seeds in the order of the file
@@ -20,6 +21,7 @@ public record Settings(
     Map<String, EnvironmentSettings> environments,
     Map<String, Template> values,
     String journalTable,
+    Optional<String> journalOwner,
     List<String> ignore,
     Optional<ScratchSettings> scratch,
     List<Seed> seeds) {

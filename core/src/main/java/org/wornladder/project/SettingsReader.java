@@ -46,7 +46,10 @@ final class SettingsReader {
     Map<String, Template> values = fields.texts("values");
     List<String> ignore = ignore(fields.words("ignore"), map.place());
     List<Seed> seeds = seedReader.seeds(fields.items("seeds"));
-    String journal = journal(new Fields(fields.map("journal"), problems));
+    Fields journal = new Fields(fields.map("journal"), problems);
+    String journalTable = journal.word("table").orElse(DEFAULT_JOURNAL);
+    Optional<String> journalOwner = journal.word("owner");
+    journal.end();
     Optional<ScratchSettings> scratch =
         map.entries().containsKey(ScratchSettings.NAME)
             ? scratch(fields.map(ScratchSettings.NAME))
@@ -77,7 +80,8 @@ final class SettingsReader {
             timestamps ? Settings.Numbering.TIMESTAMP : Settings.Numbering.SEQUENCE,
             environments,
             values,
-            journal,
+            journalTable,
+            journalOwner,
             ignore,
             scratch,
             seeds));
@@ -100,12 +104,6 @@ final class SettingsReader {
       }
     }
     return patterns;
-  }
-
-  private String journal(Fields fields) {
-    String table = fields.word("table").orElse(DEFAULT_JOURNAL);
-    fields.end();
-    return table;
   }
 
   private Map<String, EnvironmentSettings> environments(YamlNode.Entries map) {

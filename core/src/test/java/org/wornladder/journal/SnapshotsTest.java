@@ -53,7 +53,8 @@ class SnapshotsTest {
                 Duration.ZERO,
                 what -> {}),
             Access.WRITE);
-    SnapshotTable table = new SnapshotTable(session, ENGINE, "ladder_snapshot", Clock.systemUTC());
+    SnapshotTable table =
+        new SnapshotTable(session, ENGINE, "ladder_snapshot", Optional.empty(), Clock.systemUTC());
     snapshots = new Snapshots(session, table, "x");
   }
 

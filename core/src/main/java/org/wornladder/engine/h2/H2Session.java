@@ -283,6 +283,17 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    return value(
+            "SELECT min(trigger_name) FROM information_schema.triggers WHERE event_object_schema = "
+                + QUOTING.text(schema)
+                + " AND upper(event_object_table) = upper("
+                + QUOTING.text(table)
+                + ")")
+        .map(trigger -> "the trigger " + trigger + " is on it");
+  }
+
+  @Override
   public Optional<String> lockHolder() throws SQLException {
     return url.shared() ? H2Lock.holder(this) : H2Lock.holderAmongThreads(url.jdbc());
   }

@@ -263,6 +263,25 @@ final class MariadbSession extends JdbcSession {
   }
 
   @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    String where = " = " + QUOTING.text(database) + " AND ";
+    String of = " = " + QUOTING.text(table);
+    if (!hasRow(
+        "SELECT 1 FROM information_schema.tables WHERE table_schema"
+            + where
+            + "table_type = 'BASE TABLE' AND table_name"
+            + of)) {
+      return Optional.of("it is no plain table");
+    }
+    return value(
+            "SELECT min(trigger_name) FROM information_schema.triggers WHERE event_object_schema"
+                + where
+                + "event_object_table"
+                + of)
+        .map(trigger -> "the trigger " + trigger + " is on it");
+  }
+
+  @Override
   public Optional<String> lockHolder() throws SQLException {
     String lock = lockName();
     return isTrue("SELECT is_used_lock(" + lock + ")")

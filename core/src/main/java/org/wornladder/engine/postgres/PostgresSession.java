@@ -43,6 +43,7 @@ final class PostgresSession extends JdbcSession {
   private static final String INDEX_STATE =
       "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)::pg_catalog.oid";
 
+  private final Access access;
   private final Target target;
   private final String address;
   private final String user;
@@ -85,6 +86,7 @@ final class PostgresSession extends JdbcSession {
   private PostgresSession(Connection connection, Target target, String address, Access access)
       throws SQLException {
     super(connection, QUOTING);
+    this.access = access;
     this.target = target;
     this.address = address;
     EnvironmentSettings environment = target.environment().settings();
@@ -360,6 +362,11 @@ final class PostgresSession extends JdbcSession {
   @Override
   public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
     return PostgresLock.take(this, target, wait, onWait);
+  }
+
+  @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    return new PostgresSuspicion(control(), access, owner).of(schemas.get(0), table);
   }
 
   @Override

@@ -203,6 +203,15 @@ final class SqliteSession extends JdbcSession {
   }
 
   @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    return value(
+            "SELECT min(name) FROM sqlite_schema WHERE type = 'trigger' AND tbl_name = "
+                + QUOTING.text(table)
+                + " COLLATE NOCASE")
+        .map(trigger -> "the trigger " + trigger + " is on it");
+  }
+
+  @Override
   public Optional<String> lockHolder() throws SQLException {
     return file.path().isEmpty() ? Optional.empty() : SqliteLock.holder(file.path().get());
   }
