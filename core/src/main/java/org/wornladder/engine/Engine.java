@@ -58,6 +58,14 @@ public interface Engine {
   /** What a statement reaches that lies outside of its database; empty if nothing. */
   Optional<String> reachesOut(Statement statement);
 
+  /**
+   * What a statement reaches on the machine where the tool runs: its files, or code in the tool's
+   * own process; empty if nothing.
+   */
+  default Optional<String> reachesClient(Statement statement) {
+    return Optional.empty();
+  }
+
   /** The types of the columns in the tool's own tables. */
   StorageTypes storage();
 }

@@ -60,6 +60,20 @@ public final class ScriptPreparation {
     List<Problem> problems = new ArrayList<>();
     for (Statement statement : statements) {
       Optional<Objection> objection = engine.objection(statement, insideTransaction);
+      if (!environment.settings().clientFiles()) {
+        engine
+            .reachesClient(statement)
+            .ifPresent(
+                what ->
+                    problems.add(
+                        new Problem(
+                            Problem.Severity.ERROR,
+                            statement.place(),
+                            what,
+                            "client-files: allow under "
+                                + environment.name()
+                                + " in ladder.yaml allows it")));
+      }
       objection.ifPresent(
           found ->
               problems.add(

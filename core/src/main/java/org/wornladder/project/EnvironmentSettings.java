@@ -11,6 +11,8 @@ import org.wornladder.sql.Place;
  *
  * @param lateAllowed whether a rung may run although a higher number already ran there
  * @param foreignKeys whether foreign keys are enforced where the engine leaves it to the connection
+ * @param clientFiles whether statements may read and write files of the machine where the tool
+ *     runs, and run code in its process
  */
 public record EnvironmentSettings(
     String name,
@@ -24,6 +26,7 @@ public record EnvironmentSettings(
     Optional<String> promotedFrom,
     boolean lateAllowed,
     boolean foreignKeys,
+    boolean clientFiles,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
     Map<String, Template> values) {
@@ -53,6 +56,7 @@ public record EnvironmentSettings(
         Optional.empty(),
         true,
         foreignKeys,
+        clientFiles,
         lockTimeout,
         statementTimeout,
         values);

@@ -159,6 +159,7 @@ final class SettingsReader {
             fields.word("promoted-from"),
             fields.is("late", "allow", List.of("refuse", "allow")),
             !fields.is("foreign-keys", "off", List.of("on", "off")),
+            fields.is("client-files", "allow", List.of("refuse", "allow")),
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             fields.texts("values"));

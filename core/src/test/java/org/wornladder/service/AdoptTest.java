@@ -68,7 +68,8 @@ class AdoptTest {
   private void settings(String more) {
     ladder.file(
         "ladder.yaml",
-        "name: hollowfield\nenvironments:\n  dev: { url: '%s' }\n  test: { url: '%s' }\n%s"
+        "name: hollowfield\nenvironments:\n  dev: { url: '%s', client-files: allow }\n"
+            .concat("  test: { url: '%s', client-files: allow }\n%s")
             .formatted(database.url(), other.url(), more));
   }
 

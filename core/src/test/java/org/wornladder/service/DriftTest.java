@@ -113,6 +113,7 @@ class DriftTest {
           case MARIADB -> MARIADB;
           case H2 -> H2;
         };
+    ladder.settings(database, ", client-files: allow");
     ladder.file("rungs/0001-all.sql", "--| up\n" + script + "--| no way down: a test\n");
     ladder.apply();
   }

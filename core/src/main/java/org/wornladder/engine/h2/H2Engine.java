@@ -90,6 +90,11 @@ public final class H2Engine implements Engine {
   }
 
   @Override
+  public Optional<String> reachesClient(Statement statement) {
+    return H2ClientReach.of(statement);
+  }
+
+  @Override
   public Optional<String> reachesOut(Statement statement) {
     return OUTSIDE.in(statement);
   }

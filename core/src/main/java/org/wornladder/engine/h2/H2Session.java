@@ -89,6 +89,15 @@ final class H2Session extends JdbcSession {
     H2Url url = H2Url.of(target.environment().url(), target.root());
     String where = "environment " + target.environment().name() + ", " + url.shown();
     boolean there = url.isThere();
+    if (url.runsStatements() && !target.environment().settings().clientFiles()) {
+      throw new UnreachableException(
+          "the url holds INIT=, which runs statements on this machine",
+          where,
+          "take it out, or client-files: allow under "
+              + target.environment().name()
+              + " in ladder.yaml allows it",
+          null);
+    }
     if (url.file().isPresent()) {
       checkFolder(url.file().get(), where);
     }

@@ -61,6 +61,11 @@ record H2Url(
     return Optional.of(root.resolve(whole).toAbsolutePath().normalize());
   }
 
+  /** Whether opening it runs statements that the url holds. */
+  boolean runsStatements() {
+    return jdbc.toUpperCase(Locale.ROOT).contains(";INIT=");
+  }
+
   boolean isThere() {
     return file.isEmpty() || Files.exists(Path.of(file.get() + ENDING));
   }

@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
@@ -14,6 +15,7 @@ import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.engine.ServerScratch;
 import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Environment;
@@ -27,6 +29,9 @@ import org.wornladder.sql.Statement;
  * themselves.
  */
 public final class MariadbEngine implements Engine {
+  private static final Pattern LOCAL_FILE =
+      Pattern.compile("\\bLOAD\\b.*\\bLOCAL\\b", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+
   /** MariaDB documentation, "SQL statements That Cause an Implicit Commit". */
   private static final ImplicitCommits COMMITS =
       new ImplicitCommits(
@@ -111,6 +116,18 @@ public final class MariadbEngine implements Engine {
   @Override
   public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
     return new ServerScratch(this, SCRATCH).make(server, like, project, clock);
+  }
+
+  /** The driver sends a file only for a statement that begins so (MariaDB, "LOAD DATA INFILE"). */
+  @Override
+  public Optional<String> reachesClient(Statement statement) {
+    List<String> words = StatementWords.first(statement, Dialects.MARIADB, 6);
+    boolean loads = words.get(0).equals("LOAD") && words.contains("LOCAL");
+    boolean inComment =
+        words.get(0).startsWith("/*") && LOCAL_FILE.matcher(statement.text()).find();
+    return loads || inComment
+        ? Optional.of("LOAD DATA LOCAL sends a file of this machine")
+        : Optional.empty();
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.wornladder.engine.sqlite;
 
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Ability;
@@ -21,6 +22,8 @@ import org.wornladder.sql.Statement;
 
 /** SQLite: one file a database, changes of structure inside transactions. */
 public final class SqliteEngine implements Engine {
+  private static final int MOST_WORDS = Integer.MAX_VALUE;
+
   private static final StorageTypes STORAGE =
       new StorageTypes("INTEGER", "INTEGER", "TEXT", "TEXT", "TEXT", "");
 
@@ -72,6 +75,20 @@ public final class SqliteEngine implements Engine {
   @Override
   public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
     return FileScratch.make(like, file -> SqliteFile.PREFIX + file + ".db");
+  }
+
+  @Override
+  public Optional<String> reachesClient(Statement statement) {
+    List<String> words = StatementWords.first(statement, Dialects.SQLITE, MOST_WORDS);
+    boolean attaches =
+        words.get(0).equals("ATTACH")
+            && words.stream().noneMatch(word -> word.equals("':MEMORY:'") || word.equals("''"));
+    boolean writes = words.get(0).equals("VACUUM") && words.contains("INTO");
+    return attaches || writes
+        ? Optional.of(words.get(0) + " opens another file of this machine")
+        : words.contains("LOAD_EXTENSION")
+            ? Optional.of("load_extension runs code in this process")
+            : Optional.empty();
   }
 
   @Override
