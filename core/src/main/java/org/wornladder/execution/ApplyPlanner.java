@@ -80,7 +80,7 @@ public final class ApplyPlanner {
     }
     StandingPlanner standing = new StandingPlanner(basis);
     List<Step> steps = new ArrayList<>();
-    Map<String, Integer> lastLift = lastLift(waiting);
+    Map<String, Integer> lastLift = lastLift(waiting, standing);
     for (int i = 0; i < waiting.size(); i++) {
       steps.add(step(waiting.get(i), i, lastLift, standing));
     }
@@ -283,10 +283,10 @@ public final class ApplyPlanner {
   }
 
   /** For each standing script, the last waiting rung that lifts it: there it is restored. */
-  private static Map<String, Integer> lastLift(List<Rung> waiting) {
+  private static Map<String, Integer> lastLift(List<Rung> waiting, StandingPlanner standing) {
     Map<String, Integer> last = new HashMap<>();
     for (int i = 0; i < waiting.size(); i++) {
-      for (String name : waiting.get(i).script().header().lifts()) {
+      for (String name : standing.lifted(waiting.get(i).script().header().lifts())) {
         last.put(name, i);
       }
     }
@@ -307,7 +307,9 @@ public final class ApplyPlanner {
           "write --| up, or --| up on " + engine.name());
     }
     List<String> back =
-        header.lifts().stream().filter(name -> lastLift.get(name) == index).toList();
+        standing.lifted(header.lifts()).stream()
+            .filter(name -> lastLift.get(name) == index)
+            .toList();
     boolean certain = decision instanceof Decision.Run;
     Optional<RungRecord> record =
         history.rung(rung.number()).filter(found -> found.state() == State.STUCK);

@@ -49,23 +49,44 @@ final class StandingPlanner {
   }
 
   /**
-   * What a rung's {@code lifts} takes down: those of the scripts named that are in place.
+   * The scripts in place that a rung's {@code lifts} names, and those that need one of them; in the
+   * order in which they ran.
+   */
+  List<String> lifted(List<String> names) {
+    Set<String> lifted = new LinkedHashSet<>(names);
+    boolean more = !names.isEmpty();
+    while (more) {
+      more = false;
+      for (String name : inPlace.keySet()) {
+        List<String> needs = parse(name, texts.get(name)).header().needs();
+        if (needs.stream().anyMatch(lifted::contains)) {
+          more |= lifted.add(name);
+        }
+      }
+    }
+    return inPlace.keySet().stream().filter(lifted::contains).toList();
+  }
+
+  /**
+   * What a rung's {@code lifts} takes down: those of the scripts named that are in place, and those
+   * that need one of them, the newest first.
    *
    * @throws RefusedException if one has no way down
    */
   List<StandingAction> lift(List<String> names, String rung) {
     List<StandingAction> actions = new ArrayList<>();
-    for (String name : names) {
-      if (inPlace.containsKey(name)) {
-        StandingAction action = down(name, "lifted by " + rung, false);
-        if (action.statements().isEmpty()) {
-          throw RefusedException.of(
-              rung + " lifts " + name + ", which has no way down",
-              "standing/" + name + ".sql",
-              "write a --| down section that drops what it makes, and apply that first");
-        }
-        actions.add(0, action);
+    for (String name : lifted(names)) {
+      StandingAction action = down(name, "lifted by " + rung, false);
+      if (action.statements().isEmpty()) {
+        throw RefusedException.of(
+            rung
+                + (names.contains(name) ? " lifts " : " lifts what is needed by ")
+                + name
+                + ", which has no way down",
+            "standing/" + name + ".sql",
+            "write a --| down section that drops what it makes, and apply that first");
       }
+      actions.add(0, action);
     }
     return actions;
   }

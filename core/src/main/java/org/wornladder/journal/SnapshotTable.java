@@ -75,27 +75,28 @@ public final class SnapshotTable {
       if (suspicion.isPresent()) {
         throw distrusted(table, suspicion.get());
       }
-      List<String> more = moreColumns(table, columns);
-      if (!more.isEmpty()) {
-        throw distrusted(table, "it has a column " + more.get(0) + " that is not the tool's");
+      List<String> more = new ArrayList<>(columnsOf(table));
+      // Where some of ours are missing, it is a journal of another version, or none at all.
+      if (more.containsAll(columns)) {
+        more.removeAll(columns);
+        if (!more.isEmpty()) {
+          throw distrusted(table, "it has a column " + more.get(0) + " that is not the tool's");
+        }
       }
     }
     return there;
   }
 
-  private List<String> moreColumns(String table, List<String> columns) throws SQLException {
-    List<String> more = new ArrayList<>();
-    String query = "SELECT * FROM " + session.quoted(table) + " WHERE number IS NULL";
+  private List<String> columnsOf(String table) throws SQLException {
+    List<String> columns = new ArrayList<>();
+    String query = "SELECT * FROM " + session.quoted(table) + " WHERE 1 = 0";
     try (java.sql.Statement sql = session.connection().createStatement();
         ResultSet row = sql.executeQuery(query)) {
       for (int i = 1; i <= row.getMetaData().getColumnCount(); i++) {
-        String column = row.getMetaData().getColumnLabel(i).toLowerCase(Locale.ROOT);
-        if (!columns.contains(column)) {
-          more.add(column);
-        }
+        columns.add(row.getMetaData().getColumnLabel(i).toLowerCase(Locale.ROOT));
       }
     }
-    return more;
+    return columns;
   }
 
   private JournalException distrusted(String table, String why) {

@@ -66,6 +66,7 @@ public final class ProjectWriter {
   private static void write(Path root, String file, String text, List<String> written)
       throws IOException {
     if (!Files.exists(root.resolve(file))) {
+      new TextFiles(root).refuseOutside(file);
       Files.writeString(root.resolve(file), text);
       written.add(file);
     }
@@ -109,6 +110,7 @@ public final class ProjectWriter {
           "name what the rung is for");
     }
     String file = ProjectReader.RUNGS + "/" + name;
+    new TextFiles(project.root()).refuseOutside(file);
     try {
       Files.createDirectories(project.root().resolve(ProjectReader.RUNGS));
       // Written whole under another name first: a rung that is half there must never be seen.
@@ -145,6 +147,7 @@ public final class ProjectWriter {
   public static String renumber(Project project, Rung rung, long number) {
     String words = rung.file().substring(rung.file().indexOf('-'));
     String file = ProjectReader.RUNGS + "/" + RungNames.label(number) + words;
+    new TextFiles(project.root()).refuseOutside(file);
     try {
       Files.move(project.root().resolve(rung.file()), project.root().resolve(file));
       return file;

@@ -43,6 +43,7 @@ public final class SchemaWriter {
   }
 
   private static void write(Path root, String file, String text) {
+    new TextFiles(root).refuseOutside(file);
     try {
       Path path = root.resolve(file);
       Files.createDirectories(path.getParent());

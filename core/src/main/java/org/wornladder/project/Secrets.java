@@ -1,36 +1,61 @@
 package org.wornladder.project;
 
-import java.util.ArrayList;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
-/** Texts that must not be shown. */
+/** Texts that must not be shown, in whatever letter case or encoding. */
 public final class Secrets {
   private static final String MASK = "***";
 
-  private final List<String> texts;
+  /** Matches nothing. */
+  private static final Pattern NONE = Pattern.compile("(?!)");
+
+  private final Pattern pattern;
 
   Secrets(List<String> secrets) {
-    List<String> all = new ArrayList<>();
+    Set<String> forms = new LinkedHashSet<>();
     for (String secret : secrets) {
       if (!secret.isEmpty()) {
-        all.add(secret);
-        all.add(secret.replace("'", "''"));
-        all.add(secret.replace("\"", "\"\""));
+        forms.addAll(forms(secret));
       }
     }
     // The longest first: a secret may be part of another.
-    all.sort(Comparator.comparingInt(String::length).reversed());
-    texts = List.copyOf(all);
+    pattern =
+        forms.isEmpty()
+            ? NONE
+            : Pattern.compile(
+                forms.stream()
+                    .sorted(Comparator.comparingInt(String::length).reversed())
+                    .map(Pattern::quote)
+                    .collect(Collectors.joining("|")),
+                Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+  }
+
+  /** As it is, as strings and names of SQL write it, and as a URL does. */
+  private static List<String> forms(String secret) {
+    String encoded = URLEncoder.encode(secret, StandardCharsets.UTF_8);
+    String escaped = secret.replace("\\", "\\\\");
+    return List.of(
+        secret,
+        secret.replace("'", "''"),
+        secret.replace("\"", "\"\""),
+        escaped,
+        escaped.replace("'", "''"),
+        escaped.replace("'", "\\'"),
+        escaped.replace("\"", "\\\""),
+        encoded,
+        encoded.replace("+", "%20"));
   }
 
   /** A text with three stars for every secret in it. */
   public String mask(String text) {
-    String masked = text;
-    for (String secret : texts) {
-      masked = masked.replace(secret, MASK);
-    }
-    return masked;
+    return pattern == NONE ? text : pattern.matcher(text).replaceAll(MASK);
   }
 
   @Override

@@ -11,8 +11,11 @@ import java.util.regex.Pattern;
 final class UrlSecrets {
   private static final Pattern PASSWORD =
       Pattern.compile(
-          "//[^/?#@:]*:(?<behind>[^/?#]*)@|[?&;](?:ssl|trustStore|keyStore)?password=(?<parameter>[^&;]*)",
+          // What stands behind the user may hold every mark; a port is no password.
+          "//[^/?#@:]*:(?!\\d+(?:[/?;]|$))(?<behind>.*)@(?=[\\w.\\-:,\\[\\]]*(?:[/?;]|$))|[?&;](?:ssl|trustStore|keyStore)?password=(?<parameter>[^&;]*)",
           Pattern.CASE_INSENSITIVE);
+
+  private static final int SHORTEST_PART = 4;
 
   private UrlSecrets() {}
 
@@ -25,6 +28,12 @@ final class UrlSecrets {
       String secret = behind == null ? matcher.group("parameter") : behind;
       secrets.add(secret);
       secrets.add(meant(secret));
+      // A driver that takes a mark in it for the end of a part repeats the rest.
+      for (String part : secret.split("[/?#@:;&]")) {
+        if (part.length() >= SHORTEST_PART) {
+          secrets.add(part);
+        }
+      }
     }
     return secrets;
   }

@@ -1,5 +1,11 @@
 package org.wornladder.service;
 
+import java.nio.file.attribute.PosixFilePermissions;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.Path;
+import java.nio.file.Files;
+import java.io.IOException;
+import org.wornladder.project.Header;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -40,6 +46,14 @@ import org.wornladder.sql.Place;
  * Examines the files without a database: every way is read as each environment's engine reads it.
  */
 public final class CheckService {
+  private static final String VARIABLES = ".env";
+
+  private static final Set<PosixFilePermission> OF_OTHERS =
+      Set.of(
+          PosixFilePermission.GROUP_WRITE,
+          PosixFilePermission.OTHERS_READ,
+          PosixFilePermission.OTHERS_WRITE);
+
   private CheckService() {}
 
   public static CheckReport files(ProjectReader.Reading reading) {
@@ -102,8 +116,30 @@ public final class CheckService {
     }
     for (Rung rung : project.rungs()) {
       waysOf(rung, engines, problems);
+      lifts(rung, project, engines, problems);
     }
     seeds(project, problems);
+    variablesFile(project, problems);
+  }
+
+  /** What others on the machine may do with the file that holds passwords. */
+  private static void variablesFile(Project project, Set<Problem> problems) {
+    Path file = project.root().resolve(VARIABLES);
+    try {
+      Set<PosixFilePermission> granted = Files.getPosixFilePermissions(file);
+      if (granted.stream().anyMatch(OF_OTHERS::contains)) {
+        note(
+            problems,
+            Place.of(VARIABLES),
+            "others on this machine can read or write it ("
+                + PosixFilePermissions.toString(granted)
+                + ")",
+            "chmod 600 " + VARIABLES);
+      }
+    } catch (IOException | UnsupportedOperationException e) {
+      // There is no such file, or the file system knows no such rights.
+      return;
+    }
   }
 
   /** Every seed is read to its end. */
@@ -174,6 +210,34 @@ public final class CheckService {
         preparation.statements(script, direction);
       } catch (ProjectException e) {
         problems.addAll(e.problems());
+      }
+    }
+  }
+
+  /** A standing script that is lifted must have a way down, and so must those that need it. */
+  private static void lifts(
+      Rung rung, Project project, Set<String> engines, Set<Problem> problems) {
+    Set<String> lifted = new LinkedHashSet<>(rung.script().header().lifts());
+    // The scripts stand in an order in which each comes after those that it needs.
+    for (StandingScript script : project.standing()) {
+      Header header = script.script().header();
+      boolean needs = header.needs().stream().anyMatch(lifted::contains);
+      if (!needs && !lifted.contains(script.name())) {
+        continue;
+      }
+      lifted.add(script.name());
+      for (String engine : engines) {
+        if (!script.script().hasWayDown(engine)) {
+          problems.add(
+              Problem.error(
+                  Place.of(rung.file()),
+                  "it lifts "
+                      + (needs ? "what is needed by " : "")
+                      + script.name()
+                      + ", which has no way down for "
+                      + engine,
+                  "write a --| down section in " + script.script().file()));
+        }
       }
     }
   }

@@ -181,7 +181,11 @@ final class PostgresStaging extends Staging {
           case "json" -> "::jsonb";
           case "xml", "point", "polygon", "box", "path", "lseg", "line", "circle", "citext" ->
               "::text";
-          default -> column.type().endsWith("json[]") ? "::text" : "";
+          // A text has an equality of its own, in the place of which nobody can put another.
+          default ->
+              column.type().endsWith("json[]") || column.type().startsWith("character")
+                  ? "::text"
+                  : "";
         };
     return left + cast + " IS NOT DISTINCT FROM " + right + cast;
   }

@@ -144,7 +144,7 @@ class PostgresCatalogFingerprintTest {
   private void tearWhatIsKept() {
     database.execute(
         "UPDATE ladder_snapshot SET content = 'torn', fingerprint = 'none'"
-            + " WHERE moment <> 'catalog'");
+            + " WHERE number > 0 AND moment <> 'catalog'");
   }
 
   @Test
