@@ -108,10 +108,10 @@ public final class RollbackPlanner {
   /**
    * The entry of the first run among the rungs that are undone: what came after it may need them.
    */
-  private static long earliestRun(List<RungRecord> selected) {
+  private long earliestRun(List<RungRecord> selected) {
     return selected.stream()
         .filter(record -> record.state() != State.PASSED_OVER)
-        .mapToLong(record -> record.run().number())
+        .mapToLong(history::began)
         .min()
         .orElse(Long.MAX_VALUE);
   }

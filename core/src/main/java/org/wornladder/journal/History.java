@@ -86,6 +86,26 @@ public record History(
     return found;
   }
 
+  /**
+   * The number of the entry with which the last run of a rung's way up began: what it lifted was
+   * lifted after it.
+   */
+  public long began(RungRecord record) {
+    long run = record.run().number();
+    long began = run;
+    for (Entry entry : entries) {
+      if (entry.subject().rung() == record.number() && entry.number() < run) {
+        began =
+            switch (entry.event()) {
+              case UP_STARTED -> entry.number();
+              case ROLLED_BACK -> run;
+              default -> began;
+            };
+      }
+    }
+    return began;
+  }
+
   public List<RungRecord> stuck() {
     return rungs.values().stream().filter(record -> record.state() == State.STUCK).toList();
   }

@@ -1,11 +1,10 @@
 package org.wornladder.service;
 
-import java.nio.file.attribute.PosixFilePermissions;
-import java.nio.file.attribute.PosixFilePermission;
-import java.nio.file.Path;
-import java.nio.file.Files;
 import java.io.IOException;
-import org.wornladder.project.Header;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -30,6 +29,7 @@ import org.wornladder.journal.JournalHead;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentSettings;
+import org.wornladder.project.Header;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
