@@ -106,7 +106,7 @@ class StandingIT {
     work.file("standing/wrong.sql", "--| up\nCREATE VIEW wrong AS SELEC 1;\n");
     work.ladder("apply")
         .exits(5)
-        .complains("standing/wrong.sql:2:1", "the step before it is in place");
+        .complains("standing/wrong.sql:2:22", "the step before it is in place");
     assertThat(work.tablesOf("dev")).containsExactly("bin_1");
     assertThat(work.events("dev")).endsWith("standing-failed stock, wrong");
   }

@@ -10,9 +10,9 @@ import org.wornladder.engine.Session;
 
 /** What MariaDB's errors mean (MariaDB documentation, "MariaDB Error Codes"). */
 final class MariadbFaults {
-  private MariadbFaults() {}
-
   private static final Pattern NEAR = Pattern.compile("(?s) near '(.*)' at line (\\d+)$");
+
+  private MariadbFaults() {}
 
   static Fault of(SQLException e) {
     String message = message(e);

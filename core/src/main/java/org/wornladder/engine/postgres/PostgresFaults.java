@@ -19,13 +19,13 @@ final class PostgresFaults {
   private static final List<String> PREPARED =
       List.of(PostgresInsertBuffer.PREPARED, PostgresTimingMarks.PREPARED);
 
-  private PostgresFaults() {}
-
   /** The classes of errors whose details name objects; those of others may hold values of rows. */
   private static final Set<String> NAMES_OBJECTS = Set.of("0A", "2B", "42", "55");
 
   private static final Pattern FUNCTION =
       Pattern.compile("^PL/pgSQL function (.+) line (\\d+) at ", Pattern.MULTILINE);
+
+  private PostgresFaults() {}
 
   /**
    * @param statement the one that ran
