@@ -226,7 +226,9 @@ class ApplyIT {
         .exits(5)
         .complains("no such table: nowhere", "2 statements of it are done");
     work.ladder("status").says("┣━╸ ╺━┫  0001", "stuck", "after statement 2");
-    work.ladder("rollback").exits(3).complains("this statement of its way down does more than drop");
+    work.ladder("rollback")
+        .exits(3)
+        .complains("this statement of its way down does more than drop");
     work.execute("dev", "CREATE TABLE nowhere (id integer)");
     work.ladder("apply").exits(0).says("dev is at 0001");
     assertThat(work.query("dev", "SELECT count(*) FROM nowhere")).containsExactly("1");

@@ -89,12 +89,12 @@ public final class Journal {
    * @throws JournalException if the table is there and is not a journal that this version can read
    */
   public History read(Depth depth) throws SQLException {
-    boolean exists = exists();
     chain = new HashChain();
     others.clear();
     List<Entry> entries = new ArrayList<>();
     Optional<History.Break> broken = Optional.empty();
     try {
+      boolean exists = exists();
       if (exists) {
         readEntries(depth, entries);
       }
