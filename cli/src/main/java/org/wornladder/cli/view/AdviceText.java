@@ -37,7 +37,7 @@ final class AdviceText {
     return switch (code) {
       case NONE -> "";
       case HINT -> "%s";
-      case APPLY_GOES_ON -> "ladder apply %s goes on with it";
+      case APPLY_GOES_ON -> "ladder apply %s  goes on with it";
       case ACCEPT_FILE ->
           "ladder settle %s %s --accept-file --because TEXT goes on with the new text after that"
               + " statement";
@@ -103,7 +103,7 @@ final class AdviceText {
       case ROLL_BACK_ABSENT -> "ladder rollback %s --absent takes back what has no file";
       case ROLL_BACK_FIRST -> "ladder rollback %s first, or write a new rung that undoes it";
       case ROLL_BACK_FROM_JOURNAL -> "the journal has: %s - run it with --from-journal";
-      case ROLL_BACK_GOES_ON -> "ladder rollback %s goes on with it";
+      case ROLL_BACK_GOES_ON -> "ladder rollback %s  goes on with it";
       case ROLL_BACK_OR_ACCEPT_FILE ->
           "ladder rollback takes back what is done of it, and apply then runs all of it; or write"
               + " the rest of the file without it, then ladder settle %s --accept-file";
