@@ -86,6 +86,14 @@ public interface Session extends AutoCloseable {
   void amend(String sql) throws SQLException;
 
   /**
+   * Whether the database itself measures the time that an insertion records, so that it is known
+   * only when it is read.
+   */
+  default boolean measuresElapsed() {
+    return false;
+  }
+
+  /**
    * Asks a query of the tool's own for two whole numbers a row, after all that was to run has run
    * and the session is restored.
    *

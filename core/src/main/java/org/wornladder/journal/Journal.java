@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
@@ -46,6 +47,9 @@ public final class Journal {
 
   private HashChain chain = new HashChain();
   private JournalHead head = JournalHead.NONE;
+
+  /** The milliseconds of what was appended, by the entry's number. */
+  private final SortedMap<Long, Long> elapsed = new TreeMap<>();
 
   /**
    * @param table the journal's table, as the settings name it
@@ -230,6 +234,7 @@ public final class Journal {
                 "")
             .sealed();
     insert(entry);
+    elapsed.put(entry.number(), note.elapsedMs());
     head = new JournalHead(entry.number(), entry.hash());
     beside.saveHead(head);
   }
@@ -267,6 +272,9 @@ public final class Journal {
    * Some databases measure them themselves, so what was given to {@link #append} may be another.
    */
   public SortedMap<Long, Long> elapsedSince(Mark mark) throws SQLException {
+    if (!session.measuresElapsed()) {
+      return elapsed.tailMap(mark.number() + 1);
+    }
     return session.numbers(
         "SELECT number, elapsed_ms FROM "
             + session.quoted(table)
@@ -314,6 +322,7 @@ public final class Journal {
   public void forgetUncommitted(Mark mark) {
     ready = mark.ready();
     head = mark.head();
+    elapsed.tailMap(head.number() + 1).clear();
   }
 
   /** Where the journal stands, to go back to. */

@@ -191,6 +191,11 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
+  public boolean measuresElapsed() {
+    return true;
+  }
+
+  @Override
   public SortedMap<Long, Long> numbers(String query) throws SQLException {
     reset();
     send(rows.take());
