@@ -6,6 +6,7 @@ import org.wornladder.Approval;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ManualResolution.Verdict;
 import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.ProjectContext;
@@ -24,19 +25,15 @@ public record SettleService(ProjectContext project) {
       String because,
       Approval approval,
       RunListener listener) {
-    project.in(
+    locked(
         environment,
-        Access.WRITE,
-        context ->
-            context.locked(
-                project.settings(),
-                listener::waiting,
-                same -> {
-                  History history = same.provenHistory();
-                  approval.check(same.planning(history).empty(), same.environment());
-                  same.manualResolution().settle(number, verdict, because, history);
-                  return same;
-                }));
+        listener,
+        same -> {
+          History history = same.provenHistory();
+          approval.check(same.planning(history).empty(), same.environment());
+          same.manualResolution().settle(number, verdict, because, history);
+          return same;
+        });
   }
 
   /**
@@ -51,19 +48,15 @@ public record SettleService(ProjectContext project) {
       Approval approval,
       AcceptedFileApproval fileApproval,
       RunListener listener) {
-    project.in(
+    locked(
         environment,
-        Access.WRITE,
-        context ->
-            context.locked(
-                project.settings(),
-                listener::waiting,
-                same -> {
-                  PlanningContext basis = same.planning(same.provenHistory());
-                  approval.check(basis.empty(), same.environment());
-                  same.manualResolution().acceptFile(number, because, basis, fileApproval);
-                  return same;
-                }));
+        listener,
+        same -> {
+          PlanningContext basis = same.planning(same.provenHistory());
+          approval.check(basis.empty(), same.environment());
+          same.manualResolution().acceptFile(number, because, basis, fileApproval);
+          return same;
+        });
   }
 
   /**
@@ -74,33 +67,36 @@ public record SettleService(ProjectContext project) {
    */
   public void acceptJournal(
       Optional<String> environment, String because, Approval approval, RunListener listener) {
-    project.in(
+    locked(
         environment,
-        Access.WRITE,
-        context ->
-            context.locked(
-                project.settings(),
-                listener::waiting,
-                same -> {
-                  History history = same.journal().read(Depth.WHOLE);
-                  approval.check(same.planning(history).empty(), same.environment());
-                  same.manualResolution().acceptJournal(because, history);
-                  return same;
-                }));
+        listener,
+        same -> {
+          History history = same.journal().read(Depth.WHOLE);
+          approval.check(same.planning(history).empty(), same.environment());
+          same.manualResolution().acceptJournal(because, history);
+          return same;
+        });
   }
 
   /** Records in an environment's journal that a rung in place there has another number. */
   void renumber(String environment, long number, long newNumber, RunListener listener) {
-    project.in(
+    locked(
         Optional.of(environment),
+        listener,
+        same -> {
+          same.manualResolution().renumber(number, newNumber, same.provenHistory());
+          return same;
+        });
+  }
+
+  /** Does some work on an environment while nothing else changes its database. */
+  private void locked(
+      Optional<String> environment,
+      RunListener listener,
+      ProjectContext.Work<EnvironmentContext> work) {
+    project.in(
+        environment,
         Access.WRITE,
-        context ->
-            context.locked(
-                project.settings(),
-                listener::waiting,
-                same -> {
-                  same.manualResolution().renumber(number, newNumber, same.provenHistory());
-                  return same;
-                }));
+        context -> context.locked(project.settings(), listener::waiting, work));
   }
 }
