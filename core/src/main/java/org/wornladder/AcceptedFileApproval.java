@@ -24,7 +24,8 @@ public interface AcceptedFileApproval {
     return file -> {
       if (!yes) {
         throw RefusedException.of(
-            file.label() + " is not in its file as it ran, and nobody is there to ask",
+            file.label()
+                + ": the file differs from the statements that ran, and there is no terminal to ask at",
             "",
             Advice.of(Advice.Code.ADD_YES));
       }

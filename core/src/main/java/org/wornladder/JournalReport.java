@@ -7,7 +7,7 @@ import org.wornladder.journal.JournalHead;
 /**
  * A journal as it is in one environment.
  *
- * @param running who changes the database just now; empty if nobody does
+ * @param running the holder of the database lock, for people; empty if it is not held
  * @param head the last entry of all projects that share the journal
  */
 public record JournalReport(

@@ -12,7 +12,8 @@ import java.util.Optional;
  * @param isThere whether the database exists
  * @param rungs lowest first
  * @param at the highest number in place; 0 if none is
- * @param running who changes the database just now, and where they are; empty if nobody does
+ * @param running the holder of the database lock and its statement, for people; empty if it is not
+ *     held
  */
 public record Status(
     String project,

@@ -124,14 +124,14 @@ public interface Session extends AutoCloseable {
 
   /**
    * What speaks against trusting a table of the tool's own name, for people: it is no plain table,
-   * somebody else's, or something runs by itself where it is read or written.
+   * another user's, or a trigger, rule or policy acts on it.
    *
    * @param owner who may own it beside the connection's own user
    * @return empty if nothing does, or there is no such table
    */
   Optional<String> suspicion(String table, Optional<String> owner) throws SQLException;
 
-  /** Who changes this database just now, for people; empty if nobody holds the lock. */
+  /** The holder of the database lock, for people; empty if it is not held. */
   Optional<String> lockHolder() throws SQLException;
 
   /**

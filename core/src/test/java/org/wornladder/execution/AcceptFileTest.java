@@ -93,7 +93,7 @@ class AcceptFileTest {
     write(C + "\n" + A + "\n" + B, DOWN);
     assertThatThrownBy(() -> accept(AcceptedFileApproval.given(false)))
         .isInstanceOf(RefusedException.class)
-        .hasMessageContaining("nobody is there to ask");
+        .hasMessageContaining("there is no terminal to ask at");
     assertThat(accept())
         .containsExactly(
             "NEXT CREATE TABLE c (id integer)",

@@ -83,7 +83,7 @@ final class H2Lock {
     }
   }
 
-  /** Who holds the lock of a database that several programs share; empty if nobody does. */
+  /** The holder of the lock of a shared database; empty if it is not held. */
   static Optional<String> holder(H2Session session) throws SQLException {
     try (Statement sql = session.connection().createStatement();
         ResultSet row = sql.executeQuery(LOCKING)) {

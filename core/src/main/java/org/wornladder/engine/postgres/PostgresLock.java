@@ -76,7 +76,7 @@ final class PostgresLock {
     return current(session).orElse("a session that is just ending");
   }
 
-  /** Who holds the lock; empty if nobody does. */
+  /** The holder of the lock; empty if it is not held. */
   static Optional<String> current(PostgresSession session) throws SQLException {
     try (ResultSet row = session.statement().executeQuery(HOLDER)) {
       return row.next()

@@ -181,7 +181,7 @@ final class PostgresStaging extends Staging {
           case "json" -> "::jsonb";
           case "xml", "point", "polygon", "box", "path", "lseg", "line", "circle", "citext" ->
               "::text";
-          // A text has an equality of its own, in the place of which nobody can put another.
+          // text = text is in pg_catalog, so no operator of a user is a better match.
           default ->
               column.type().endsWith("json[]") || column.type().startsWith("character")
                   ? "::text"

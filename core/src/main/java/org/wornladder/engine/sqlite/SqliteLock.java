@@ -58,7 +58,7 @@ final class SqliteLock implements DatabaseLock {
     return database.resolveSibling(database.getFileName() + SUFFIX);
   }
 
-  /** Who holds the lock; empty if nobody does. */
+  /** The holder of the lock; empty if it is not held. */
   static Optional<String> holder(Path database) throws SQLException {
     Path path = beside(database);
     if (HELD_HERE.contains(path)) {
