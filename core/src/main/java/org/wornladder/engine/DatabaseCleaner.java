@@ -26,21 +26,28 @@ public final class DatabaseCleaner {
   }
 
   /**
-   * Runs statements, those that drop certain tables in the end: while they stand, a run that was
-   * interrupted can be distinguished from a database of somebody else's.
+   * Statements in the order that they are to run, those that drop certain tables in the end: while
+   * they stand, a run that was interrupted can be distinguished from a database of somebody else's.
    *
    * @param last tables, as statements write them
    */
-  public void run(List<String> statements, List<String> last) throws SQLException {
+  public static List<String> ordered(List<String> statements, List<String> last) {
+    List<String> first = new ArrayList<>();
     List<String> later = new ArrayList<>();
     for (String statement : statements) {
       if (last.stream().anyMatch(table -> statement.contains(" " + table))) {
         later.add(statement);
       } else {
-        session.change(statement);
+        first.add(statement);
       }
     }
-    for (String statement : later) {
+    first.addAll(later);
+    return first;
+  }
+
+  /** Runs statements in their {@link #ordered order}. */
+  public void run(List<String> statements, List<String> last) throws SQLException {
+    for (String statement : ordered(statements, last)) {
       session.change(statement);
     }
   }

@@ -53,6 +53,11 @@ public abstract class Staging {
 
   /** Makes the temporary table, its columns typed by the database. */
   public void make(StagingTable stage) throws SQLException {
+    session.change(creation(stage));
+  }
+
+  /** The statement that makes the temporary table. */
+  protected final String creation(StagingTable stage) {
     List<String> columns = new ArrayList<>(List.of("CAST(0 AS " + lineType() + ") AS " + LINE));
     StringBuilder from = new StringBuilder(" FROM (SELECT 1 AS x) o");
     int table = 0;
@@ -64,14 +69,13 @@ public abstract class Staging {
       String typed = alias + "." + name(part.column().name());
       columns.add(free(typed, part.column()) + " AS " + name(part.name()));
     }
-    session.change(
-        createText()
-            + name(stage.name())
-            + inOrder()
-            + " AS SELECT "
-            + String.join(", ", columns)
-            + from
-            + " WHERE 1 = 0");
+    return createText()
+        + name(stage.name())
+        + inOrder()
+        + " AS SELECT "
+        + String.join(", ", columns)
+        + from
+        + " WHERE 1 = 0";
   }
 
   /** What makes a temporary table keep its rows in the order of their lines; may be empty. */
@@ -169,10 +173,28 @@ public abstract class Staging {
   /** Whether two values are the same one, NULL and case and blanks included. */
   public abstract String same(Column column, String left, String right);
 
+  /**
+   * Whether two values are equal as keys are, which NULL never is.
+   *
+   * @param column one that has the values of one side
+   */
+  public String equal(Column column, String left, String right) {
+    return left + " = " + right;
+  }
+
   /** How the rows of the stage find theirs in the real table. */
   public final String matching(StagingTable stage) {
+    return matching(stage, "t");
+  }
+
+  /**
+   * The same.
+   *
+   * @param alias that of the real table
+   */
+  public final String matching(StagingTable stage, String alias) {
     return stage.key().stream()
-        .map(column -> "t." + name(column) + " = s." + name(column))
+        .map(key -> equal(stage.column(key), alias + "." + name(key), "s." + name(key)))
         .collect(Collectors.joining(" AND "));
   }
 
@@ -296,7 +318,7 @@ public abstract class Staging {
    * @param from the table or the stage to look in, as statements name it
    */
   public String resolve(
-      StagingTable stage, String column, String part, String from, String value, String meaning) {
+      StagingTable stage, String column, String part, String from, String value, Column meaning) {
     String own = name(stage.name());
     return "UPDATE "
         + staged(stage)
@@ -306,12 +328,8 @@ public abstract class Staging {
         + name(value)
         + " FROM "
         + from
-        + " r WHERE r."
-        + name(meaning)
-        + " = "
-        + own
-        + "."
-        + name(part)
+        + " r WHERE "
+        + equal(meaning, "r." + name(meaning.name()), own + "." + name(part))
         + ") WHERE "
         + name(column)
         + " IS NULL AND "

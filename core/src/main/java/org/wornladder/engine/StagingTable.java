@@ -31,6 +31,15 @@ public record StagingTable(
     key = List.copyOf(key);
   }
 
+  /** The real table's column behind one of the key. */
+  public Column column(String key) {
+    return all().stream()
+        .filter(part -> part.name().equals(key))
+        .findFirst()
+        .orElseThrow(() -> new IllegalArgumentException("no column " + key + " in " + name))
+        .column();
+  }
+
   /** All its columns but the one that says where a row is. */
   public List<Part> all() {
     List<Part> all = new ArrayList<>(columns);

@@ -1,5 +1,7 @@
 package org.wornladder.seed;
 
+import org.wornladder.schema.Column;
+
 /**
  * A reference by meaning: a column that the file gives by what the row it points to says.
  *
@@ -17,5 +19,5 @@ record LookupColumn(
     String column,
     String target,
     String targetColumn,
-    String meaning,
+    Column meaning,
     boolean isUnique) {}

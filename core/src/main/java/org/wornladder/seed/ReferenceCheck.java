@@ -48,10 +48,10 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
         key.columns().stream()
             .map(column -> "s." + staging.name(column) + " IS NOT NULL")
             .collect(Collectors.joining(" AND ")));
-    query.append(missingIn(session.quoted(key.table()), key, targets));
+    query.append(missingIn(seed, session.quoted(key.table()), key, targets));
     for (BoundSeed other : seeds) {
       if (other.table().name().equals(key.table()) && other.columns().containsAll(targets)) {
-        query.append(missingIn(staging.staged(other.stage()), key, targets));
+        query.append(missingIn(seed, staging.staged(other.stage()), key, targets));
       }
     }
     query.append(" ORDER BY 1 LIMIT ").append(MOST_PROBLEMS);
@@ -70,16 +70,27 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
                     "add that row to the seed of " + key.table() + ", or mend the value"));
   }
 
-  private String missingIn(String from, ForeignKey key, List<String> targets) {
-    List<String> parts = new ArrayList<>();
-    for (int i = 0; i < targets.size(); i++) {
-      parts.add("r." + staging.name(targets.get(i)) + " = s." + staging.name(key.columns().get(i)));
-    }
+  private String missingIn(BoundSeed seed, String from, ForeignKey key, List<String> targets) {
     return " AND NOT EXISTS (SELECT 1 FROM "
         + from
         + " r WHERE "
-        + String.join(" AND ", parts)
+        + leading(seed.table(), key, "s", "r", targets)
         + ")";
+  }
+
+  /** That a row of a table points to a row of another. */
+  private String leading(
+      Table table, ForeignKey key, String from, String to, List<String> targets) {
+    List<String> parts = new ArrayList<>();
+    for (int i = 0; i < targets.size(); i++) {
+      String column = key.columns().get(i);
+      parts.add(
+          staging.equal(
+              table.column(column).orElseThrow(),
+              from + "." + staging.name(column),
+              to + "." + staging.name(targets.get(i))));
+    }
+    return String.join(" AND ", parts);
   }
 
   /**
@@ -135,14 +146,13 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
   private long pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others)
       throws SQLException {
     List<String> targets = targetColumns(key, seed.table());
-    List<String> parts = new ArrayList<>();
-    for (int i = 0; i < targets.size(); i++) {
-      parts.add("c." + staging.name(key.columns().get(i)) + " = t." + staging.name(targets.get(i)));
-    }
     StringBuilder query = new StringBuilder("SELECT count(*) FROM ");
     query.append(session.quoted(child.name())).append(" c JOIN ");
     query.append(session.quoted(seed.table().name())).append(" t ON ");
-    query.append(String.join(" AND ", parts)).append(" WHERE ").append(staging.extra(seed.stage()));
+    query
+        .append(leading(child, key, "c", "t", targets))
+        .append(" WHERE ")
+        .append(staging.extra(seed.stage()));
     for (BoundSeed other : others) {
       if (other.table().name().equals(child.name())) {
         putRight(other, key).ifPresent(query::append);
@@ -153,12 +163,12 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
 
   /** That a row of a seeded table is neither deleted nor rewritten. */
   private Optional<String> putRight(BoundSeed other, ForeignKey key) {
-    String match =
-        other.key().stream()
-            .map(column -> "c." + staging.name(column) + " = x." + staging.name(column))
-            .collect(Collectors.joining(" AND "));
     String inFile =
-        "EXISTS (SELECT 1 FROM " + staging.staged(other.stage()) + " x WHERE " + match + ")";
+        "EXISTS (SELECT 1 FROM "
+            + staging.staged(other.stage())
+            + " s WHERE "
+            + staging.matching(other.stage(), "c")
+            + ")";
     boolean rewritten = other.updated().containsAll(key.columns());
     if (other.seed().delete() && rewritten) {
       return Optional.of(" AND 1 = 0");

@@ -132,7 +132,7 @@ final class RowComparison {
       if (look.column().equals(column.name())) {
         String meaning = row.getString(3 + 2 * columns.size() + i);
         return Optional.ofNullable(meaning)
-            .map(text -> "that of " + look.target() + " " + look.meaning() + "=" + text);
+            .map(text -> "that of " + look.target() + " " + look.meaning().name() + "=" + text);
       }
     }
     return value;

@@ -170,7 +170,7 @@ final class SeedBinder {
                 own.name(),
                 target.name(),
                 targetColumn,
-                meant.get().name(),
+                meant.get(),
                 UniqueKeys.of(target).contains(List.of(meant.get().name()))),
             new StagingTable.Part(part, target.name(), meant.get()),
             new StagingTable.Part(own.name(), table.name(), own)));

@@ -139,9 +139,12 @@ public final class SeedPull {
     if (seed.isPresent()) {
       for (LookupColumn look : seed.get().looks()) {
         query.append(" LEFT JOIN ").append(session.quoted(look.target())).append(' ');
-        query.append(look.part()).append(" ON ").append(look.part()).append('.');
-        query.append(staging.name(look.targetColumn())).append(" = t.");
-        query.append(staging.name(look.column()));
+        query.append(look.part()).append(" ON ");
+        query.append(
+            staging.equal(
+                table.column(look.column()).orElseThrow(),
+                "t." + staging.name(look.column()),
+                look.part() + "." + staging.name(look.targetColumn())));
       }
       query.append(" LEFT JOIN ").append(staging.staged(seed.get().stage())).append(" s ON ");
       query.append(staging.matching(seed.get().stage()));

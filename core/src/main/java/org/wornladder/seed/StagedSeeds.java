@@ -67,7 +67,7 @@ final class StagedSeeds {
         for (BoundSeed other : seeds) {
           if (other.table().name().equals(look.target())
               && other.columns().contains(look.targetColumn())
-              && other.columns().contains(look.meaning())) {
+              && other.columns().contains(look.meaning().name())) {
             fill(seed, look, staging.staged(other.stage()));
           }
         }
@@ -93,13 +93,8 @@ final class StagedSeeds {
   private List<Problem> ambiguous(BoundSeed seed, LookupColumn look, String target)
       throws SQLException {
     String query =
-        "SELECT s.%1$s FROM %2$s s WHERE (SELECT count(*) FROM %3$s r WHERE r.%4$s = s.%5$s) > 1"
-                .formatted(
-                    Staging.LINE,
-                    staging.staged(seed.stage()),
-                    target,
-                    staging.name(look.meaning()),
-                    staging.name(look.part()))
+        "SELECT s.%1$s FROM %2$s s WHERE (SELECT count(*) FROM %3$s r WHERE %4$s) > 1"
+                .formatted(Staging.LINE, staging.staged(seed.stage()), target, means(look))
             + " ORDER BY 1 LIMIT "
             + MOST_PROBLEMS;
     return questions.list(
@@ -113,8 +108,16 @@ final class StagedSeeds {
                     + ": several rows of "
                     + look.target()
                     + " have this "
-                    + look.meaning(),
+                    + look.meaning().name(),
                 "give the value of " + look.column() + " itself"));
+  }
+
+  /** That a row r of the target is the one that a row s of the stage means. */
+  private String means(LookupColumn look) {
+    return staging.equal(
+        look.meaning(),
+        "r." + staging.name(look.meaning().name()),
+        "s." + staging.name(look.part()));
   }
 
   /** Rows whose meaning neither the table nor its seed has. */
@@ -124,10 +127,10 @@ final class StagedSeeds {
     query.append(staging.name(look.column())).append(" IS NULL AND s.");
     query.append(staging.name(look.part())).append(" IS NOT NULL");
     for (BoundSeed other : seeds) {
-      if (other.table().name().equals(look.target()) && other.columns().contains(look.meaning())) {
+      if (other.table().name().equals(look.target())
+          && other.columns().contains(look.meaning().name())) {
         query.append(" AND NOT EXISTS (SELECT 1 FROM ").append(staging.staged(other.stage()));
-        query.append(" r WHERE r.").append(staging.name(look.meaning())).append(" = s.");
-        query.append(staging.name(look.part())).append(')');
+        query.append(" r WHERE ").append(means(look)).append(')');
       }
     }
     query.append(" ORDER BY 1 LIMIT ").append(MOST_PROBLEMS);
@@ -142,7 +145,7 @@ final class StagedSeeds {
                     + ": no row of "
                     + look.target()
                     + " has this "
-                    + look.meaning(),
+                    + look.meaning().name(),
                 "add it to the seed of " + look.target() + ", or mend the word"));
   }
 

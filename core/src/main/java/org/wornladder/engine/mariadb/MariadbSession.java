@@ -67,7 +67,8 @@ final class MariadbSession extends JdbcSession {
   private final List<String> settings = new ArrayList<>();
   private boolean settingsMayHaveChanged;
 
-  private MariadbSession(Connection connection, Target target, ServerUrl url) throws SQLException {
+  private MariadbSession(Connection connection, Target target, ServerUrl url, Access access)
+      throws SQLException {
     super(connection, QUOTING);
     this.target = target;
     this.url = url;
@@ -95,7 +96,10 @@ final class MariadbSession extends JdbcSession {
     }
     timeLimit(target.environment()).ifPresent(settings::add);
     // The variable for it has other names in other versions.
-    settings.add("SET SESSION TRANSACTION READ WRITE");
+    String transactions =
+        "SET SESSION TRANSACTION READ " + (access == Access.READ ? "ONLY" : "WRITE");
+    settings.add(transactions);
+    control().execute(transactions);
     settings.add("USE " + QUOTING.name(database));
   }
 
@@ -139,7 +143,7 @@ final class MariadbSession extends JdbcSession {
       return opened(
           connection,
           () -> {
-            MariadbSession session = new MariadbSession(connection, target, url);
+            MariadbSession session = new MariadbSession(connection, target, url, access);
             session.check(access);
             return session;
           });

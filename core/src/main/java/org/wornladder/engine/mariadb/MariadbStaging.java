@@ -38,9 +38,13 @@ final class MariadbStaging extends JdbcStaging {
     super(session, quoting);
   }
 
-  /** Without strict mode values would be cut to fit (documentation, "SQL_MODE"). */
+  /**
+   * Without strict mode values would be cut to fit (documentation, "SQL_MODE"). A transaction that
+   * only reads makes no temporary table (documentation, "START TRANSACTION").
+   */
   @Override
   public void open() throws SQLException {
+    session().change("SET SESSION TRANSACTION READ WRITE");
     session().change("SET SESSION time_zone = '+00:00'");
     session()
         .change(
@@ -234,15 +238,13 @@ final class MariadbStaging extends JdbcStaging {
   /** A table that is changed cannot be asked in the same statement but by a join. */
   @Override
   public String resolve(
-      StagingTable stage, String column, String part, String from, String value, String meaning) {
+      StagingTable stage, String column, String part, String from, String value, Column meaning) {
     return "UPDATE "
         + staged(stage)
         + " s JOIN "
         + from
-        + " r ON r."
-        + name(meaning)
-        + " = s."
-        + name(part)
+        + " r ON "
+        + equal(meaning, "r." + name(meaning.name()), "s." + name(part))
         + " SET s."
         + name(column)
         + " = r."

@@ -6,10 +6,16 @@ import java.util.stream.Collectors;
 import org.wornladder.engine.DatabaseCleaner;
 
 /**
- * Takes everything out of the managed schemas, in one transaction. The schemas themselves stay,
- * with their owners and grants, and so do extensions that somebody else put there.
+ * Takes everything out of the managed schemas. The schemas themselves stay, with their owners and
+ * grants, and so do extensions that somebody else put there.
  */
 final class PostgresCleaner {
+  /**
+   * How many drops are one transaction: each holds locks until its end, and the server has room for
+   * some thousands (manual, "max_locks_per_transaction").
+   */
+  private static final int TOGETHER = 500;
+
   /** What is in a schema depends on it (manual, "pg_depend"). */
   private static final String DROPS =
       """
@@ -62,9 +68,15 @@ final class PostgresCleaner {
   static void empty(PostgresSession session, List<String> last) throws SQLException {
     DatabaseCleaner emptying = new DatabaseCleaner(session);
     List<String> drops = session.inCatalog(() -> emptying.list(DROPS.formatted(schemas(session))));
-    session.begin();
-    emptying.run(drops, last.stream().map(session::quoted).toList());
-    session.commit();
+    List<String> ordered =
+        DatabaseCleaner.ordered(drops, last.stream().map(session::quoted).toList());
+    for (int from = 0; from < ordered.size(); from += TOGETHER) {
+      session.begin();
+      for (String drop : ordered.subList(from, Math.min(ordered.size(), from + TOGETHER))) {
+        session.change(drop);
+      }
+      session.commit();
+    }
   }
 
   /** Tables and views elsewhere that would go with what is here. */

@@ -90,7 +90,7 @@ final class PostgresSession extends JdbcSession {
     this.target = target;
     this.address = address;
     EnvironmentSettings environment = target.environment().settings();
-    settings = PostgresSettings.of(target.environment());
+    settings = PostgresSettings.of(target.environment(), access);
     control().execute(settings + "; " + PostgresSettings.FACTS);
     try (ResultSet facts = PostgresCatalogQueries.nextRows(control())) {
       facts.next();

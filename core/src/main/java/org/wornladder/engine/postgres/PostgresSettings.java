@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.wornladder.engine.Access;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentSettings;
@@ -43,12 +44,15 @@ final class PostgresSettings {
 
   private PostgresSettings() {}
 
-  static String of(Environment target) {
+  static String of(Environment target, Access access) {
     EnvironmentSettings environment = target.settings();
     List<String> parts = new ArrayList<>();
     parts.add("SET client_min_messages = warning");
     // As the standard has it, and as scripts are read here.
     parts.add("SET standard_conforming_strings = on");
+    if (access == Access.READ) {
+      parts.add("SET default_transaction_read_only = on");
+    }
     if (!environment.schemas().isEmpty()) {
       parts.add("SET search_path = " + PostgresEngine.QUOTING.names(environment.schemas()));
     }

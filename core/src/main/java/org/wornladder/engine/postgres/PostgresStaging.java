@@ -18,7 +18,6 @@ import org.wornladder.ProjectException;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.BulkRows;
 import org.wornladder.engine.Fault;
-import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.ValueKind;
@@ -35,14 +34,26 @@ final class PostgresStaging extends Staging {
       Pattern.compile("line (\\d+)(?:, column ([^:]+))?", Pattern.DOTALL);
   private static final Pattern VALUE = Pattern.compile(": \".*\"", Pattern.DOTALL);
 
-  PostgresStaging(Session session, Quoting quoting) {
+  private final PostgresSession session;
+
+  private PostgresEquality equality = PostgresEquality.OF_THE_SERVER;
+
+  PostgresStaging(PostgresSession session, Quoting quoting) {
     super(session, quoting);
+    this.session = session;
   }
 
   @Override
   public void open() throws SQLException {
     session()
         .change("SET TIME ZONE 'UTC'; SET DateStyle = 'ISO, YMD'; SET IntervalStyle = 'iso_8601'");
+    equality = PostgresEquality.read(session);
+  }
+
+  /** A transaction that only reads takes rows into a temporary table, but makes none. */
+  @Override
+  public void make(StagingTable stage) throws SQLException {
+    session.change("BEGIN READ WRITE; " + creation(stage) + "; COMMIT");
   }
 
   @Override
@@ -173,21 +184,16 @@ final class PostgresStaging extends Staging {
     }
   }
 
-  /** Types without an equality of their own are compared as documents or texts. */
   @Override
   public String same(Column column, String left, String right) {
-    String cast =
-        switch (column.type()) {
-          case "json" -> "::jsonb";
-          case "xml", "point", "polygon", "box", "path", "lseg", "line", "circle", "citext" ->
-              "::text";
-          // text = text is in pg_catalog, so no operator of a user is a better match.
-          default ->
-              column.type().endsWith("json[]") || column.type().startsWith("character")
-                  ? "::text"
-                  : "";
-        };
-    return left + cast + " IS NOT DISTINCT FROM " + right + cast;
+    return "coalesce("
+        + equality.same(column, left, right)
+        + ", %s IS NULL AND %s IS NULL)".formatted(left, right);
+  }
+
+  @Override
+  public String equal(Column column, String left, String right) {
+    return equality.equal(column, left, right);
   }
 
   @Override
@@ -211,7 +217,7 @@ final class PostgresStaging extends Staging {
   @Override
   public List<String> numbersGoOn(Table table, Column column) throws SQLException {
     String quoted = session().quoted(table.name());
-    String highest = "(SELECT max(" + name(column.name()) + ") FROM " + quoted + ")";
+    String highest = "(SELECT pg_catalog.max(" + name(column.name()) + ") FROM " + quoted + ")";
     String sequence =
         "pg_catalog.pg_get_serial_sequence("
             + PostgresEngine.QUOTING.text(quoted)

@@ -1,0 +1,98 @@
+package org.wornladder.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.wornladder.AdoptOptions;
+import org.wornladder.Against;
+import org.wornladder.ApplyOptions;
+import org.wornladder.DriftReport;
+import org.wornladder.Ladder;
+import org.wornladder.RebuildApproval;
+import org.wornladder.RebuildOptions;
+import org.wornladder.RollbackOptions;
+import org.wornladder.RunListener;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.TestLadder;
+
+/** Does all that can be done with an environment, for tests of what may not take part in it. */
+public final class EveryCommand {
+  private static final Optional<String> DEV = Optional.of("dev");
+
+  private EveryCommand() {}
+
+  /**
+   * Reads, seeds, rolls back, applies, adopts and rebuilds {@code dev}, which has four rungs and
+   * one seed of two rows, not written yet.
+   *
+   * @param elsewhere an empty folder
+   * @return what drift there was
+   */
+  public static DriftReport run(TestLadder project, TestDatabase database, Path elsewhere) {
+    DriftReport drift = reads(project);
+    seeds(project);
+    project.rollback(new RollbackOptions.To(2));
+    project.apply();
+    adopts(database, TestLadder.on(database, elsewhere));
+    String name = database.url().replaceAll(".*/|\\?.*", "");
+    project
+        .open()
+        .rebuild(
+            DEV,
+            new RebuildOptions(OptionalLong.empty(), true),
+            RebuildApproval.given(Optional.of(name), true),
+            RunListener.SILENT,
+            SeedListener.SILENT);
+    return drift;
+  }
+
+  private static DriftReport reads(TestLadder project) {
+    try (Ladder ladder = project.open()) {
+      assertThat(ladder.status(DEV).rungs()).hasSize(4);
+      assertThat(ladder.history(DEV).history().entries()).isNotEmpty();
+      assertThat(ladder.show(DEV).schema().tables()).isNotEmpty();
+      assertThat(ladder.showTable(DEV, "grade", 5).table().name()).isEqualTo("grade");
+      assertThat(ladder.ddl(DEV, Optional.empty()).script().statements()).isNotEmpty();
+      ladder.preview(DEV, ApplyOptions.ALL);
+      ladder.previewRollback(DEV, new RollbackOptions(new RollbackOptions.To(0), false));
+      ladder.mendScript(DEV, Against.EXPECTED);
+      ladder.compare("env:dev", "expected:dev", true);
+      ladder.checkAgainst(DEV, Optional.empty());
+      return ladder.drift(DEV, Against.EXPECTED, true);
+    }
+  }
+
+  private static void seeds(TestLadder project) {
+    try (Ladder ladder = project.open()) {
+      ladder.seed(DEV, SeedOptions.ALL);
+    }
+    String file = project.text("seeds/grade.csv");
+    project.file("seeds/grade.csv", file.replace("best", "better"));
+    try (Ladder ladder = project.open()) {
+      assertThat(seeded(ladder)).isEqualTo("1 updated, 1 unchanged");
+      project.file("seeds/grade.csv", file);
+      assertThat(ladder.drift(DEV, Against.EXPECTED, false).seeds().differing()).isNotEmpty();
+      ladder.pull(DEV, List.of("grade"));
+      assertThat(project.text("seeds/grade.csv")).contains("better");
+    }
+  }
+
+  private static String seeded(Ladder ladder) {
+    return ladder.seed(DEV, SeedOptions.ALL).results().get(0).counts().text();
+  }
+
+  private static void adopts(TestDatabase database, TestLadder project) {
+    database.execute("DROP TABLE ladder_journal", "DROP TABLE ladder_snapshot");
+    project
+        .open()
+        .adopt(
+            DEV,
+            new AdoptOptions(List.of(), List.of(), List.of("grade")),
+            TestLadder.YES,
+            RunListener.SILENT);
+  }
+}
