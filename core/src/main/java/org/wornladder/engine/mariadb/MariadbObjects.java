@@ -55,21 +55,14 @@ final class MariadbObjects {
   /**
    * Which function is an aggregate, its text alone says: it must fetch rows of the group, and no
    * other may (MariaDB documentation, "Stored Aggregate Functions"). A character set is the
-   * database's own where none was written.
+   * database's own where none was written. The parameters are joined: the server would open every
+   * routine again for each row of a subquery that asks for those of one.
    */
   private static final String ROUTINES =
       """
       SELECT r.routine_name, '', concat('CREATE ', CASE WHEN r.routine_definition REGEXP
           '(?i)fetch[[:space:]]+group[[:space:]]+next[[:space:]]+row' THEN 'AGGREGATE ' ELSE '' END,
-          r.routine_type, ' `', replace(r.routine_name, '`', '``'), '`(', coalesce((SELECT
-          group_concat(concat(CASE WHEN r.routine_type = 'PROCEDURE'
-            THEN concat(p.parameter_mode, ' ') ELSE '' END, '`', replace(p.parameter_name, '`', '``'),
-            '` ', p.dtd_identifier, CASE WHEN p.collation_name <> r.database_collation
-              THEN concat(' CHARACTER SET ', p.character_set_name, ' COLLATE ', p.collation_name)
-              ELSE '' END) ORDER BY p.ordinal_position SEPARATOR ', ')
-            FROM information_schema.parameters p
-           WHERE p.specific_schema = r.routine_schema AND p.specific_name = r.specific_name
-             AND p.routine_type = r.routine_type AND p.ordinal_position > 0), ''), ') ',
+          r.routine_type, ' `', replace(r.routine_name, '`', '``'), '`(', coalesce(a.all_of_them, ''), ') ',
           CASE WHEN r.routine_type = 'PROCEDURE' THEN '' ELSE concat('RETURNS ', r.dtd_identifier,
             CASE WHEN r.collation_name <> r.database_collation THEN concat(' CHARACTER SET ',
               r.character_set_name, ' COLLATE ', r.collation_name) ELSE '' END, ' ')
@@ -77,7 +70,17 @@ final class MariadbObjects {
           ELSE '' END, CASE WHEN r.security_type = 'INVOKER' THEN 'SQL SECURITY INVOKER ' ELSE ''
           END, CASE WHEN r.routine_comment = '' THEN '' ELSE concat('COMMENT ',
           quote(r.routine_comment), ' ') END, r.routine_definition), %2$s AS `sql mode`
-        FROM information_schema.routines r
+        FROM information_schema.routines r LEFT JOIN (SELECT o.specific_name,
+          group_concat(concat(CASE WHEN o.routine_type = 'PROCEDURE'
+            THEN concat(p.parameter_mode, ' ') ELSE '' END, '`', replace(p.parameter_name, '`', '``'),
+            '` ', p.dtd_identifier, CASE WHEN p.collation_name <> o.database_collation
+              THEN concat(' CHARACTER SET ', p.character_set_name, ' COLLATE ', p.collation_name)
+              ELSE '' END) ORDER BY p.ordinal_position SEPARATOR ', ') AS all_of_them
+            FROM information_schema.routines o JOIN information_schema.parameters p
+              ON p.specific_name = o.specific_name
+           WHERE o.routine_schema = %1$s AND o.routine_type = '%3$s'
+             AND p.specific_schema = %1$s AND p.routine_type = '%3$s' AND p.ordinal_position > 0
+           GROUP BY o.specific_name) a ON a.specific_name = r.specific_name
        WHERE r.routine_schema = %1$s AND r.routine_type = '%3$s' ORDER BY r.routine_name""";
 
   /**
