@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.UnaryOperator;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 
@@ -47,6 +48,12 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
     }
     Element then = new Element(was.kind(), was.name(), facts, was.parts());
     return new Difference(table, Optional.of(then), after);
+  }
+
+  /** The same with other texts in the definitions. */
+  public Difference map(UnaryOperator<String> texts) {
+    return new Difference(
+        table, before.map(one -> one.map(texts)), after.map(one -> one.map(texts)));
   }
 
   /** The same of another table. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
@@ -47,6 +48,13 @@ public record VisibleDifferences(List<Difference> visible, List<Difference> unde
 
   private static boolean isUnseen(Difference difference, Optional<Element> side, Set<Kind> unseen) {
     return side.isEmpty() && unseen.contains(difference.kind());
+  }
+
+  /** The same with other texts in the definitions. */
+  public VisibleDifferences map(UnaryOperator<String> texts) {
+    return new VisibleDifferences(
+        visible.stream().map(one -> one.map(texts)).toList(),
+        undecidable.stream().map(one -> one.map(texts)).toList());
   }
 
   /** The kinds and names of objects. */

@@ -1,6 +1,7 @@
 package org.wornladder.execution;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
@@ -39,6 +40,10 @@ public record PlanningContext(
     return plan(Direction.UP, List.of(), false, List.of());
   }
 
+  private SecretDefinitions secretDefinitions() {
+    return new SecretDefinitions(environment.definitionSecrets(), engine.dialect());
+  }
+
   Plan plan(Direction direction, List<Step> steps, boolean together, List<Plan.Note> notes) {
     return new Plan(
         direction,
@@ -49,7 +54,7 @@ public record PlanningContext(
         session.isThere(),
         steps,
         together,
-        notes,
+        Stream.concat(notes.stream(), secretDefinitions().notes(steps).stream()).toList(),
         environment.secrets());
   }
 }

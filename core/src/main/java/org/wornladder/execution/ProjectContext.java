@@ -67,7 +67,8 @@ public record ProjectContext(
     Journal journal =
         new Journal(
             session, engine, table, beside, project.name(), settings.tool(), settings.clock());
-    Snapshots snapshots = new Snapshots(session, beside, project.name());
+    Snapshots snapshots =
+        new Snapshots(session, beside, project.name(), environment.definitionSecrets());
     return new EnvironmentContext(project, environment, engine, session, journal, snapshots);
   }
 }

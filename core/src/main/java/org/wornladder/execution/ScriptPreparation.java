@@ -8,6 +8,7 @@ import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
+import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Problem;
@@ -43,7 +44,10 @@ public final class ScriptPreparation {
     }
     Substitution filled = Substitution.in(section.get(), environment.values(), engine.quoting());
     List<Statement> statements = split(filled.text(), section.get().place());
-    refuse(statements, !script.header().outsideTransaction());
+    refuse(
+        conditions(script, section.get().place()),
+        statements,
+        !script.header().outsideTransaction());
     return statements;
   }
 
@@ -56,24 +60,21 @@ public final class ScriptPreparation {
     }
   }
 
-  private void refuse(List<Statement> statements, boolean insideTransaction) {
+  /** The queries by which a script decides whether it runs. */
+  private static List<Statement> conditions(Script script, Place section) {
+    return script.header().conditions().stream()
+        .filter(Condition.Query.class::isInstance)
+        .map(query -> new Statement(query.text(), Place.of(section.file()), ""))
+        .toList();
+  }
+
+  private void refuse(
+      List<Statement> conditions, List<Statement> statements, boolean insideTransaction) {
     List<Problem> problems = new ArrayList<>();
+    conditions.forEach(condition -> reach(condition).ifPresent(problems::add));
     for (Statement statement : statements) {
       Optional<Objection> objection = engine.objection(statement, insideTransaction);
-      if (!environment.settings().clientFiles()) {
-        engine
-            .reachesClient(statement)
-            .ifPresent(
-                what ->
-                    problems.add(
-                        new Problem(
-                            Problem.Severity.ERROR,
-                            statement.place(),
-                            what,
-                            "client-files: allow under "
-                                + environment.name()
-                                + " in ladder.yaml allows it")));
-      }
+      reach(statement).ifPresent(problems::add);
       objection.ifPresent(
           found ->
               problems.add(
@@ -83,6 +84,23 @@ public final class ScriptPreparation {
     if (!problems.isEmpty()) {
       throw new ProjectException(problems);
     }
+  }
+
+  /** What is wrong with a statement that reaches the machine where it is sent from. */
+  private Optional<Problem> reach(Statement statement) {
+    return environment.settings().clientFiles()
+        ? Optional.empty()
+        : engine
+            .reachesClient(statement)
+            .map(
+                what ->
+                    new Problem(
+                        Problem.Severity.ERROR,
+                        statement.place(),
+                        what,
+                        "client-files: allow under "
+                            + environment.name()
+                            + " in ladder.yaml allows it"));
   }
 
   /**

@@ -1,9 +1,11 @@
 package org.wornladder.journal;
 
+import java.security.SecureRandom;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -16,7 +18,7 @@ import org.wornladder.sql.Statement;
 
 /**
  * The table beside the journal. It holds snapshots, and in its row 0 the journal's head, which
- * shows when the journal's last entries are lost.
+ * shows when the journal's last entries are lost, and the salt of hashes of secrets.
  */
 public final class SnapshotTable {
   static final List<String> COLUMNS =
@@ -137,15 +139,33 @@ public final class SnapshotTable {
     }
   }
 
-  /** Makes the place for the journal's head, and the table if it is not there. */
+  /** What hashes of secrets are salted with; empty while nothing is saved. */
+  String salt() throws SQLException {
+    if (!exists()) {
+      return "";
+    }
+    String query = "SELECT content FROM " + quoted() + " WHERE number = 0";
+    try (java.sql.Statement sql = session.connection().createStatement();
+        ResultSet row = sql.executeQuery(query)) {
+      return row.next() ? row.getString(1) : "";
+    }
+  }
+
+  private static String newSalt() {
+    byte[] salt = new byte[16];
+    new SecureRandom().nextBytes(salt);
+    return HexFormat.of().formatHex(salt);
+  }
+
+  /** Makes the place for the journal's head and the salt, and the table if it is not there. */
   void createHead() throws SQLException {
     if (!exists()) {
       create();
     }
     // At once: what waits would be undone with the transaction that it waits for.
     session.change(
-        "INSERT INTO %s (%s) VALUES (0, '%s', '', 'head', 0, '', '')"
-            .formatted(quoted(), String.join(", ", COLUMNS), Timestamps.now(clock)));
+        "INSERT INTO %s (%s) VALUES (0, '%s', '', 'head', 0, '', '%s')"
+            .formatted(quoted(), String.join(", ", COLUMNS), Timestamps.now(clock), newSalt()));
   }
 
   /** Records the journal's head, which has a place, in the transaction that is open. */

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.wornladder.JournalException;
 import org.wornladder.change.ExpectedStructure;
 import org.wornladder.engine.Session;
+import org.wornladder.project.Secrets;
 import org.wornladder.schema.Snapshot;
 
 /**
@@ -36,11 +37,16 @@ public final class Snapshots {
   private final Session session;
   private final SnapshotTable table;
   private final String project;
+  private final Secrets secrets;
 
   /** Whether the table is there; empty while nobody asked. */
   private Optional<Boolean> there = Optional.empty();
 
-  public Snapshots(Session session, SnapshotTable table, String project) {
+  /**
+   * @param secrets what is saved as hashes where it is part of a definition
+   */
+  public Snapshots(Session session, SnapshotTable table, String project, Secrets secrets) {
+    this.secrets = secrets;
     this.session = session;
     this.table = table;
     this.project = project;
@@ -56,7 +62,7 @@ public final class Snapshots {
   public Optional<Snapshot> expected(Last last, Snapshot live) throws SQLException {
     if (last.began().isEmpty()) {
       // What stands as it should need not be unpacked.
-      return last.expected().equals(Optional.of(live.fingerprint()))
+      return last.expected().equals(Optional.of(hidden(live).fingerprint()))
           ? Optional.of(live)
           : unpacked(last.expected());
     }
@@ -130,19 +136,30 @@ public final class Snapshots {
       Moment moment, Snapshot snapshot, Optional<String> catalogFingerprint, long entry)
       throws SQLException {
     if (!there.orElse(false) && !table.exists()) {
-      table.create();
+      table.createHead();
     }
     there = Optional.of(true);
-    String fingerprint = snapshot.fingerprint();
+    Snapshot hidden = hidden(snapshot);
+    String fingerprint = hidden.fingerprint();
+    // That of the database is over the secrets themselves.
+    Optional<String> catalog = catalogFingerprint.filter(one -> hidden.equals(snapshot));
     Row row = rowFor(fingerprint);
-    String content = row.holdsContent() ? "" : SnapshotCodec.pack(snapshot.json());
+    String content = row.holdsContent() ? "" : SnapshotCodec.pack(hidden.json());
     session.begin();
-    if (catalogFingerprint.isPresent()) {
-      insert(row.number(), Moment.CATALOG, entry, catalogFingerprint.get(), "");
+    if (catalog.isPresent()) {
+      insert(row.number(), Moment.CATALOG, entry, catalog.get(), "");
     }
-    long number = row.number() + (catalogFingerprint.isPresent() ? 1 : 0);
+    long number = row.number() + (catalog.isPresent() ? 1 : 0);
     insert(number, moment, entry, fingerprint, content);
     session.commit();
+  }
+
+  private Snapshot hidden(Snapshot snapshot) throws SQLException {
+    return placeholders().hide(snapshot);
+  }
+
+  private SecretPlaceholders placeholders() throws SQLException {
+    return new SecretPlaceholders(secrets, secrets.spellings().isEmpty() ? "" : table.salt());
   }
 
   private void insert(long number, Moment moment, long entry, String fingerprint, String content)
@@ -181,7 +198,8 @@ public final class Snapshots {
     if (!Snapshot.isOfThisVersion(json)) {
       return Optional.empty();
     }
-    return Optional.of(Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint)));
+    Snapshot saved = Snapshot.read(json).orElseThrow(() -> spoilt(fingerprint));
+    return Optional.of(placeholders().reveal(saved));
   }
 
   private JournalException spoilt(String fingerprint) {

@@ -19,6 +19,8 @@ public record Environment(
     Optional<String> password,
     Optional<String> role,
     Map<String, Value> values) {
+  private static final int SHORTEST_IN_DEFINITION = 4;
+
   public String name() {
     return settings.name();
   }
@@ -34,6 +36,19 @@ public record Environment(
       }
     }
     return new Secrets(secrets);
+  }
+
+  /**
+   * The values that came out of variables and may be part of objects' definitions. Very short ones
+   * are none: they stand in every definition by chance.
+   */
+  public Secrets definitionSecrets() {
+    return new Secrets(
+        values.values().stream()
+            .filter(Value::secret)
+            .map(Value::text)
+            .filter(text -> text.length() >= SHORTEST_IN_DEFINITION)
+            .toList());
   }
 
   /** The same for a throw-away database: nothing is guarded there. */

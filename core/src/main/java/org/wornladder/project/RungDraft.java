@@ -55,6 +55,20 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
     }
   }
 
+  /**
+   * Refuses to write the value of a variable into a file.
+   *
+   * @throws ProjectException if there is one in a statement
+   */
+  public void refuseSecrets(Secrets secrets) {
+    if (secrets.isIn(text(""))) {
+      throw ProjectException.of(
+          Place.of(ProjectReader.RUNGS),
+          "a definition holds the value of a variable, which would stand in the file in clear",
+          Advice.hint("write this rung by hand, with @{NAME} in the place of the value"));
+    }
+  }
+
   String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');

@@ -5,7 +5,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
@@ -14,12 +17,14 @@ public final class Secrets {
   private static final String MASK = "***";
 
   /** Matches nothing. */
-  private static final Pattern NONE = Pattern.compile("(?!)");
+  private static final Pattern NOTHING = Pattern.compile("(?!)");
 
+  public static final Secrets NONE = new Secrets(List.of());
+
+  private final Set<String> forms = new LinkedHashSet<>();
   private final Pattern pattern;
 
   Secrets(List<String> secrets) {
-    Set<String> forms = new LinkedHashSet<>();
     for (String secret : secrets) {
       if (!secret.isEmpty()) {
         forms.addAll(forms(secret));
@@ -28,7 +33,7 @@ public final class Secrets {
     // The longest first: a secret may be part of another.
     pattern =
         forms.isEmpty()
-            ? NONE
+            ? NOTHING
             : Pattern.compile(
                 forms.stream()
                     .sorted(Comparator.comparingInt(String::length).reversed())
@@ -55,7 +60,30 @@ public final class Secrets {
 
   /** A text with three stars for every secret in it. */
   public String mask(String text) {
-    return pattern == NONE ? text : pattern.matcher(text).replaceAll(MASK);
+    return replaced(text, found -> MASK);
+  }
+
+  /** Whether one of them is in a text. */
+  public boolean isIn(String text) {
+    return pattern != NOTHING && pattern.matcher(text).find();
+  }
+
+  /** A text with something else for every secret in it. */
+  public String replaced(String text, UnaryOperator<String> substitute) {
+    return pattern == NOTHING
+        ? text
+        : pattern
+            .matcher(text)
+            .replaceAll(found -> Matcher.quoteReplacement(substitute.apply(found.group())));
+  }
+
+  /** What databases may have made of them: their forms in statements, in either letter case. */
+  public Set<String> spellings() {
+    Set<String> all = new LinkedHashSet<>();
+    for (String form : forms) {
+      all.addAll(List.of(form, form.toLowerCase(Locale.ROOT), form.toUpperCase(Locale.ROOT)));
+    }
+    return all;
   }
 
   @Override

@@ -3,6 +3,7 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 
 /**
  * A column.
@@ -31,6 +32,11 @@ public record Column(
   /** One of {@link #more}. */
   public Optional<String> more(String word) {
     return Optional.ofNullable(more.get(word));
+  }
+
+  /** The same with other texts in its definition. */
+  Column map(UnaryOperator<String> texts) {
+    return new Column(name, type, nullable, defaultValue.map(texts), Facts.map(more, texts));
   }
 
   Element element() {

@@ -3,6 +3,7 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 
 /**
  * A unique, check or exclusion constraint.
@@ -17,6 +18,11 @@ public record Constraint(
   /** One without a comment. */
   public Constraint(Kind kind, Optional<String> name, String knownAs, String definition) {
     this(kind, name, knownAs, definition, "");
+  }
+
+  /** The same with other texts in its definition. */
+  Constraint map(UnaryOperator<String> texts) {
+    return new Constraint(kind, name, knownAs, texts.apply(definition), texts.apply(comment));
   }
 
   Element element() {

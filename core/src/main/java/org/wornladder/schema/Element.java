@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 
 /**
  * An object in a database as plain facts, in which structures of any two engines can be compared.
@@ -54,6 +55,15 @@ public record Element(Kind kind, String name, Map<String, String> facts, List<El
     List<Element> meant = new ArrayList<>();
     parts.forEach(part -> meant.add(part.meaning()));
     return new Element(kind, name, counting, meant);
+  }
+
+  /** The same with other texts in its facts, and where what it is made of is its name. */
+  public Element map(UnaryOperator<String> texts) {
+    return new Element(
+        kind,
+        texts.apply(name),
+        Facts.map(facts, texts),
+        parts.stream().map(part -> part.map(texts)).toList());
   }
 
   /** The same with other parts. */

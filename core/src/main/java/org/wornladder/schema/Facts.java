@@ -4,6 +4,7 @@ import java.util.Collections;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 
 /** Properties of an object by name: immutable, sorted by name, without those that are empty. */
 final class Facts {
@@ -28,5 +29,12 @@ final class Facts {
     }
     facts.values().removeIf(String::isEmpty);
     return Collections.unmodifiableMap(facts);
+  }
+
+  /** The same names with other values. */
+  static Map<String, String> map(Map<String, String> facts, UnaryOperator<String> values) {
+    Map<String, String> changed = new TreeMap<>();
+    facts.forEach((name, value) -> changed.put(name, values.apply(value)));
+    return changed;
   }
 }

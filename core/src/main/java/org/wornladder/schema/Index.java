@@ -2,6 +2,7 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * An index.
@@ -34,6 +35,19 @@ public record Index(
       boolean fromConstraint,
       String definition) {
     this(name, columns, unique, partial, fromConstraint, false, definition, "");
+  }
+
+  /** The same with other texts in its definition. */
+  Index map(UnaryOperator<String> texts) {
+    return new Index(
+        name,
+        columns.stream().map(texts).toList(),
+        unique,
+        partial,
+        fromConstraint,
+        unnamed,
+        texts.apply(definition),
+        texts.apply(comment));
   }
 
   Element element() {

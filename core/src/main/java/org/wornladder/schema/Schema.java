@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /**
  * What is in a database, without the tool's own tables.
@@ -65,6 +66,15 @@ public record Schema(
       }
     }
     return names;
+  }
+
+  /** The same with other texts in all definitions. */
+  public Schema map(UnaryOperator<String> texts) {
+    return new Schema(
+        tables.stream().map(table -> table.map(texts)).toList(),
+        objects.stream().map(object -> object.map(texts)).toList(),
+        unseen,
+        catalogFingerprint);
   }
 
   /** The same as plain facts. */

@@ -2,6 +2,7 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * An object that one definition describes: a view, a routine, a trigger, a type, a sequence.
@@ -24,6 +25,11 @@ public record SchemaObject(
   /** One of which its statement says all. */
   public SchemaObject(Kind kind, String name, String table, String definition) {
     this(kind, name, table, definition, Map.of());
+  }
+
+  /** The same with other texts in its definition. */
+  SchemaObject map(UnaryOperator<String> texts) {
+    return new SchemaObject(kind, name, table, texts.apply(definition), Facts.map(more, texts));
   }
 
   Element element() {

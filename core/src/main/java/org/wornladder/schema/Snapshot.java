@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.wornladder.sql.Fingerprint;
 
 /**
@@ -87,6 +88,11 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   private Snapshot meaning() {
     return new Snapshot(elements.stream().map(Element::meaning).toList());
+  }
+
+  /** The same with other texts in the facts of its elements. */
+  public Snapshot map(UnaryOperator<String> texts) {
+    return new Snapshot(elements.stream().map(element -> element.map(texts)).toList(), unseen);
   }
 
   /** The same without owners and grants. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 
 /**
  * A table.
@@ -47,6 +48,20 @@ public record Table(
     List<Column> close =
         columns.stream().filter(column -> column.name().equalsIgnoreCase(wanted)).toList();
     return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
+  }
+
+  /** The same with other texts in its definition. */
+  Table map(UnaryOperator<String> texts) {
+    return new Table(
+        name,
+        columns.stream().map(column -> column.map(texts)).toList(),
+        primaryKey,
+        Facts.map(keyMore, texts),
+        foreignKeys,
+        constraints.stream().map(constraint -> constraint.map(texts)).toList(),
+        indexes.stream().map(index -> index.map(texts)).toList(),
+        Facts.map(options, texts),
+        texts.apply(definition));
   }
 
   Element element() {

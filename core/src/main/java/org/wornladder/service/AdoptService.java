@@ -122,6 +122,7 @@ public record AdoptService(ProjectContext project) {
     }
     RungDraft draft = draft(taken, script);
     draft.refuseTooLarge(Advice.of(Advice.Code.LEAVE_OBJECTS_OUT));
+    draft.refuseSecrets(context.environment().definitionSecrets());
     List<String> rows = new ArrayList<>();
     Schema schema = context.structure();
     for (String table : options.rows()) {

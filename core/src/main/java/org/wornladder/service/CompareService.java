@@ -15,6 +15,7 @@ import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Environment;
+import org.wornladder.project.Secrets;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.scratch.ScratchRunner;
 import org.wornladder.sql.Place;
@@ -37,7 +38,10 @@ public record CompareService(ProjectContext project) {
     List<Difference> counting =
         new StructureSources(project)
             .withoutIgnored(StructureSources.all(before, after, rights && !common));
-    VisibleDifferences differences = VisibleDifferences.of(counting, before, after);
+    VisibleDifferences differences =
+        VisibleDifferences.of(counting, before, after)
+            .map(one.secrets()::mask)
+            .map(two.secrets()::mask);
     return new ComparisonResult(
         left,
         right,
@@ -46,7 +50,7 @@ public record CompareService(ProjectContext project) {
         VisibleDifferences.names(differences.undecidable()));
   }
 
-  private record Side(String engine, Snapshot structure) {}
+  private record Side(String engine, Snapshot structure, Secrets secrets) {}
 
   private static Optional<String> environmentIn(String named) {
     int colon = named.indexOf(':');
@@ -70,7 +74,8 @@ public record CompareService(ProjectContext project) {
         Engines.of(environment).name(),
         rungs
             ? new ScratchRunner(project).ofRungs(environment, OptionalLong.empty())
-            : new ScratchRunner(project).ofSchema(environment));
+            : new ScratchRunner(project).ofSchema(environment),
+        environment.definitionSecrets());
   }
 
   private Side ofEnvironment(String named) {
@@ -88,7 +93,9 @@ public record CompareService(ProjectContext project) {
         context -> {
           ExpectedState state = ExpectedState.of(context, context.journal().read(Depth.GLANCE));
           return new Side(
-              context.engine().name(), kind.equals("env") ? state.live() : state.expected());
+              context.engine().name(),
+              kind.equals("env") ? state.live() : state.expected(),
+              context.environment().definitionSecrets());
         });
   }
 }

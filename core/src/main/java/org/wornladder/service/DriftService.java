@@ -45,7 +45,8 @@ public record DriftService(ProjectContext project) {
     return findings.report(
         against,
         against != Against.EXPECTED || state.known(),
-        VisibleDifferences.of(counting, wanted, state.live()),
+        VisibleDifferences.of(counting, wanted, state.live())
+            .map(context.environment().definitionSecrets()::mask),
         all.size() - counting.size());
   }
 

@@ -112,6 +112,7 @@ public record MendService(ProjectContext project) {
     RungDraft draft =
         new RungDraft(
             RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
+    draft.refuseSecrets(context.environment().definitionSecrets());
     String file =
         ProjectWriter.rung(project.project(), words, draft, project.settings().timestamp());
     record(context, rung(file));

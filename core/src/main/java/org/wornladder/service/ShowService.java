@@ -1,5 +1,6 @@
 package org.wornladder.service;
 
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.Advice;
@@ -10,6 +11,7 @@ import org.wornladder.change.CreationScript;
 import org.wornladder.engine.Access;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
+import org.wornladder.project.Secrets;
 import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
@@ -24,7 +26,7 @@ public record ShowService(ProjectContext project) {
         environment,
         Access.READ,
         context -> {
-          Schema schema = context.structure();
+          Schema schema = shown(context);
           return new DatabaseReport(
               context.environment().name(),
               context.session().address(),
@@ -41,7 +43,7 @@ public record ShowService(ProjectContext project) {
         Access.READ,
         context ->
             new TableReader(context.session(), context.engine(), context.environment())
-                .read(context.structure(), table, rows));
+                .read(shown(context), table, rows));
   }
 
   /**
@@ -54,7 +56,7 @@ public record ShowService(ProjectContext project) {
         environment,
         Access.READ,
         context -> {
-          Snapshot there = context.structure().snapshot();
+          Snapshot there = shown(context).snapshot();
           List<Element> elements = there.elements();
           List<Element> wanted =
               table.isEmpty() ? elements : List.of(table(elements, table.get(), context));
@@ -62,6 +64,12 @@ public record ShowService(ProjectContext project) {
               CreationScript.of(wanted, context.session().ddl()),
               table.isEmpty() ? there.unseenKinds() : List.of());
         });
+  }
+
+  /** The structure without the secrets that are part of definitions. */
+  private static Schema shown(EnvironmentContext context) throws SQLException {
+    Secrets secrets = context.environment().definitionSecrets();
+    return context.structure().map(secrets::mask);
   }
 
   private static Element table(List<Element> elements, String name, EnvironmentContext context) {

@@ -37,6 +37,7 @@ class ClientReachTest {
         "H2|INSERT INTO bin SELECT * FROM CSVREAD('x.csv')",
         "H2|CALL CSVWRITE('x.csv', 'SELECT 1')",
         "H2|INSERT INTO bin VALUES (FILE_READ('/etc/passwd'))",
+        "H2|SELECT \"FILE_READ\"('/etc/passwd')",
         "H2|CREATE ALIAS leave FOR \"java.lang.System.exit\"",
         "H2|CREATE OR REPLACE ALIAS leave AS $$ void leave() {} $$",
         "H2|CREATE LINKED TABLE other ('', 'jdbc:h2:mem:', '', '', 'x')",
@@ -67,6 +68,18 @@ class ClientReachTest {
     TestLadder ladder = TestLadder.on(TestDatabase.make(kind, root), root);
     ladder.rung("0001-bins", sql + ";", "DROP TABLE bin;");
     assertThat(ladder.apply().done()).hasSize(1);
+  }
+
+  @Test
+  void aConditionReachesNoMoreThanAStatement() {
+    TestDatabase database = TestDatabase.make(Kind.H2, root);
+    TestLadder ladder = TestLadder.on(database, root);
+    ladder.file(
+        "rungs/0001-bins.sql",
+        "--| when-sql: SELECT length(FILE_READ('ladder.yaml'))\n--| up\nSELECT 1;\n--| down\nSELECT 1;\n");
+    assertThatThrownBy(ladder::apply)
+        .isInstanceOf(ProjectException.class)
+        .hasMessageContaining("a file of this machine");
   }
 
   @Test

@@ -28,13 +28,17 @@ final class H2ClientReach {
         first.equals("RUNSCRIPT")
             || first.equals("BACKUP")
             || first.equals("SCRIPT") && words.contains("TO")
-            || words.stream().anyMatch(FUNCTIONS::contains);
+            || words.stream().map(H2ClientReach::unquoted).anyMatch(FUNCTIONS::contains);
     if (file) {
       return Optional.of("it reads or writes a file of this machine");
     }
     String made = first.equals("CREATE") ? made(words) : "";
     boolean code = CODE.contains(made) || made.equals("TRIGGER") && words.contains("AS");
     return code ? Optional.of("it runs code in this process") : Optional.empty();
+  }
+
+  private static String unquoted(String name) {
+    return name.replace("\"", "").replace("`", "");
   }
 
   /** What a CREATE makes. */
