@@ -77,6 +77,9 @@ class SecretDefinitionTest {
         .doesNotContain("7-gate");
     assertThat(open(SECRET).mendScript(DEV, Against.EXPECTED).statements().toString())
         .contains("7-gate");
+    assertThatThrownBy(() -> open("another gate").mendScript(DEV, Against.EXPECTED))
+        .isInstanceOf(RefusedException.class)
+        .hasMessageContaining("not known any more");
   }
 
   @ParameterizedTest

@@ -49,6 +49,11 @@ final class SecretPlaceholders {
     return spellings.isEmpty() ? saved : saved.map(this::revealed);
   }
 
+  /** Whether a text holds the placeholder of a secret. */
+  static boolean isIn(String text) {
+    return PLACEHOLDER.matcher(text).find();
+  }
+
   private String revealed(String text) {
     return text.contains("@{secret:")
         ? PLACEHOLDER

@@ -154,6 +154,11 @@ public final class Snapshots {
     session.commit();
   }
 
+  /** Whether a text of a saved structure lacks a secret, whose value is another by now. */
+  public static boolean lacksSecret(String text) {
+    return SecretPlaceholders.isIn(text);
+  }
+
   private Snapshot hidden(Snapshot snapshot) throws SQLException {
     return placeholders().hide(snapshot);
   }

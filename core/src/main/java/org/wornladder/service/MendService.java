@@ -24,6 +24,7 @@ import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
+import org.wornladder.journal.Snapshots;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.Rung;
@@ -50,12 +51,23 @@ public record MendService(ProjectContext project) {
           VisibleDifferences differences = structures.visible(state.live(), wanted);
           ChangeScript script =
               ChangeScript.of(differences.visible(), state.live(), context.session().ddl());
+          refuseUnknownSecrets(context, script);
           return new MendScript(
               context.environment().name(),
               script.statements(),
               script.leftOut(),
               differences.undecidable());
         });
+  }
+
+  private static void refuseUnknownSecrets(EnvironmentContext context, ChangeScript script) {
+    if (script.statements().stream().anyMatch(Snapshots::lacksSecret)) {
+      throw RefusedException.of(
+          "a definition held a variable's value that is not known any more: the variable has"
+              + " another one now",
+          "environment " + context.environment().name(),
+          Advice.hint("give the variable the value that it had, and run this again"));
+    }
   }
 
   /**
