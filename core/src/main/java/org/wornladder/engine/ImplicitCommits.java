@@ -20,9 +20,12 @@ public record ImplicitCommits(Dialect dialect, Set<String> joining) {
   public Optional<Objection> objection(Statement statement) {
     List<String> words = StatementWords.first(statement, dialect, 3);
     boolean starts = words.get(0).equals("START") && words.contains("TRANSACTION");
+    // BEGIN with more behind it is a block of statements.
+    boolean begins =
+        words.get(0).equals("BEGIN") && (words.size() == 1 || words.get(1).equals("WORK"));
     boolean ends =
         words.get(0).equals("COMMIT")
-            || words.get(0).equals("BEGIN")
+            || begins
             || (words.get(0).equals("ROLLBACK") && !words.contains("TO"));
     return starts || ends
         ? Optional.of(

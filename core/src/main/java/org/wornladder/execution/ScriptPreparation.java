@@ -55,8 +55,7 @@ public final class ScriptPreparation {
     try {
       return Splitter.split(text, engine.dialect(), origin);
     } catch (SqlTextException e) {
-      throw ProjectException.of(
-          origin.plus(text, e.offset()), e.getMessage(), "end it, or double the quote inside it");
+      throw ProjectException.of(origin.plus(text, e.offset()), e.getMessage(), e.next());
     }
   }
 

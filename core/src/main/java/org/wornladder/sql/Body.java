@@ -6,13 +6,13 @@ import org.wornladder.sql.Dialect.Trait;
  * Follows the words of one statement and says whether a block is open, so that the semicolons in it
  * belong to it.
  */
-abstract sealed class Body permits Body.None, BlockBody, RoutineBody {
+abstract sealed class Body permits Body.None, TriggerBody, AtomicBody, RoutineBody {
   static Body in(Dialect dialect) {
     if (dialect.has(Trait.TRIGGER_BODIES)) {
-      return new BlockBody("TRIGGER", "TRIGGER", false);
+      return new TriggerBody();
     }
     if (dialect.has(Trait.ATOMIC_BODIES)) {
-      return new BlockBody("FUNCTION", "PROCEDURE", true);
+      return new AtomicBody();
     }
     return dialect.has(Trait.ROUTINE_BODIES) ? new RoutineBody() : new None();
   }

@@ -2,6 +2,7 @@ package org.wornladder.sql;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.sql.Dialect.Trait;
 
 /**
@@ -14,7 +15,7 @@ import org.wornladder.sql.Dialect.Trait;
  */
 public final class Lexer {
   /** To be raised whenever a text is read into other tokens than before. */
-  static final int VERSION = 1;
+  static final int VERSION = 2;
 
   private final String text;
   private final boolean nested;
@@ -22,7 +23,6 @@ public final class Lexer {
   private final boolean slashComments;
   private final boolean dashesWantBlank;
   private final boolean executedComments;
-  private final boolean backslash;
   private final boolean escapeStrings;
   private final boolean dollarQuotes;
   private final boolean backQuotes;
@@ -30,23 +30,36 @@ public final class Lexer {
   private final boolean delimiterLines;
   private final boolean loads;
 
+  private final Dialect dialect;
+  private final ScriptModes modes;
+  private final ShellCommands shell;
+  private final boolean parenthesesHold;
+
   private String endMark = ";";
+  private Body body;
+  private int parentheses;
+  private int statementStart;
   private TokenKind kind = TokenKind.BLANK;
   private int start;
   private int end;
   private boolean statementOpen;
   private boolean copies;
+  private boolean afterFrom;
   private boolean copiesFromInput;
   private boolean dataFollows;
 
   public Lexer(String text, Dialect dialect) {
     this.text = text;
+    this.dialect = dialect;
+    body = Body.in(dialect);
+    parenthesesHold = dialect.has(Trait.PARENTHESES_HOLD);
     nested = dialect.has(Trait.NESTED_COMMENTS);
     hashComments = dialect.has(Trait.HASH_COMMENTS);
     slashComments = dialect.has(Trait.SLASH_COMMENTS);
     dashesWantBlank = dialect.has(Trait.DASHES_WANT_BLANK);
     executedComments = dialect.has(Trait.EXECUTED_COMMENTS);
-    backslash = dialect.has(Trait.BACKSLASH_ESCAPES);
+    modes = new ScriptModes(dialect);
+    shell = ShellCommands.of(dialect);
     escapeStrings = dialect.has(Trait.ESCAPE_STRINGS);
     dollarQuotes = dialect.has(Trait.DOLLAR_QUOTES);
     backQuotes = dialect.has(Trait.BACK_QUOTED_NAMES);
@@ -75,15 +88,40 @@ public final class Lexer {
       dataFollows = false;
       return take(TokenKind.LOAD_DATA, Scan.loadData(text, start));
     }
-    if (text.startsWith(endMark, start)) {
-      endStatement();
+    if (text.startsWith(endMark, start) && !isHeld()) {
       return take(TokenKind.END, start + endMark.length());
     }
     read(text.charAt(start));
-    if (kind.isMeaning()) {
-      statementOpen = true;
+    if (kind.isMeaning() && kind != TokenKind.END && kind != TokenKind.DELIMITER_LINE) {
+      goOn();
     }
     return true;
+  }
+
+  /** Whether a semicolon now stands inside the statement. */
+  private boolean isHeld() {
+    return !hasOwnEndMark() && (body.isOpen() || (parenthesesHold && parentheses > 0));
+  }
+
+  /** Whether the statement has a block that is not ended. */
+  boolean isBlockOpen() {
+    return body.isOpen() && !hasOwnEndMark();
+  }
+
+  private void goOn() {
+    if (!statementOpen) {
+      statementStart = start;
+    }
+    if (loads) {
+      watchForLoad();
+    }
+    if (isMark('(')) {
+      parentheses++;
+    } else if (isMark(')')) {
+      parentheses = Math.max(0, parentheses - 1);
+    }
+    body.accept(this);
+    statementOpen = true;
   }
 
   public TokenKind kind() {
@@ -110,12 +148,28 @@ public final class Lexer {
         && text.regionMatches(true, start, word, 0, word.length());
   }
 
+  /** Whether the token is one of these words, in capitals or not. */
+  boolean isOneOf(List<String> words) {
+    return kind == TokenKind.WORD && words.stream().anyMatch(this::isWord);
+  }
+
+  /** Whether the token is this text. */
+  boolean isText(String wanted) {
+    return end - start == wanted.length() && text.startsWith(wanted, start);
+  }
+
   /** Whether the token is this one character. */
   public boolean isMark(char mark) {
     return kind == TokenKind.MARK && end - start == 1 && text.charAt(start) == mark;
   }
 
   private void endStatement() {
+    if (statementOpen) {
+      modes.after(text.substring(statementStart, start));
+    }
+    body = Body.in(dialect);
+    parentheses = 0;
+    afterFrom = false;
     dataFollows = copiesFromInput;
     statementOpen = false;
     copies = false;
@@ -125,12 +179,18 @@ public final class Lexer {
   private boolean take(TokenKind taken, int to) {
     kind = taken;
     end = to;
+    if (taken == TokenKind.END) {
+      endStatement();
+    }
     return true;
   }
 
   private void read(char c) {
     char next = start + 1 < text.length() ? text.charAt(start + 1) : '\0';
-    if (Scan.isBlank(c)) {
+    Optional<ShellCommands.Found> command = shell.at(text, start, statementOpen);
+    if (command.isPresent()) {
+      take(command.get().kind(), command.get().end());
+    } else if (Scan.isBlank(c)) {
       // Rows of a bulk load begin on the next line, whatever is there.
       int to = dataFollows ? afterLineEnd() : Scan.blanks(text, start);
       take(TokenKind.BLANK, to);
@@ -167,8 +227,9 @@ public final class Lexer {
 
   private void readWord(char c, char next) {
     if (next == '\'' && "bBeExXnN".indexOf(c) >= 0) {
-      boolean escapes = backslash || (escapeStrings && (c == 'e' || c == 'E'));
-      take(TokenKind.STRING, ended(Scan.quoted(text, start + 1, escapes), "string"));
+      boolean escape = escapeStrings && (c == 'e' || c == 'E');
+      int to = ended(Scan.quoted(text, start + 1, escape || modes.escapes()), "string");
+      take(TokenKind.STRING, escape ? continued(to) : to);
       return;
     }
     if ((c == 'U' || c == 'u') && next == '&' && start + 2 < text.length()) {
@@ -180,9 +241,6 @@ public final class Lexer {
       }
     }
     take(TokenKind.WORD, wordEnd());
-    if (loads) {
-      watchForLoad();
-    }
     if (delimiterLines && !statementOpen && isWord("DELIMITER")) {
       readDelimiterLine();
     }
@@ -201,28 +259,54 @@ public final class Lexer {
   private void watchForLoad() {
     if (!statementOpen) {
       copies = isWord("COPY");
-    } else if (copies && isWord("STDIN")) {
-      copiesFromInput = true;
+    } else if (copies && parentheses == 0) {
+      copiesFromInput |= afterFrom && isWord("STDIN");
+      afterFrom = isWord("FROM");
     }
+  }
+
+  /**
+   * A string goes on behind a line end, and a backslash escapes there too (PostgreSQL manual,
+   * 4.1.2.1 "String Constants").
+   */
+  private int continued(int to) {
+    int next = Scan.blanks(text, to);
+    boolean goesOn =
+        next < text.length()
+            && text.charAt(next) == '\''
+            && text.substring(to, next).contains("\n");
+    return goesOn ? continued(ended(Scan.quoted(text, next, true), "string")) : to;
   }
 
   private void readDelimiterLine() {
     int to = Scan.line(text, start);
-    String mark = text.substring(end, to).strip();
+    String mark = endMarkIn(text.substring(end, to).strip());
     if (mark.isEmpty()) {
-      throw new SqlTextException("DELIMITER names no end mark", start);
+      throw SqlTextException.noEndMark(start);
     }
     endMark = mark;
     take(TokenKind.DELIMITER_LINE, to);
     statementOpen = false;
   }
 
+  /** The first word, or what stands in quotes. */
+  private static String endMarkIn(String words) {
+    if (words.isEmpty()) {
+      return words;
+    }
+    int close = words.indexOf(words.charAt(0), 1);
+    return "'\"`".indexOf(words.charAt(0)) >= 0 && close > 0
+        ? words.substring(1, close)
+        : words.split("\\s", 2)[0];
+  }
+
   private boolean readQuoted(char c) {
     if (c == '\'') {
-      return take(TokenKind.STRING, ended(Scan.quoted(text, start, backslash), "string"));
+      return take(TokenKind.STRING, ended(Scan.quoted(text, start, modes.escapes()), "string"));
     }
     if (c == '"') {
-      return take(TokenKind.QUOTED_NAME, ended(Scan.quoted(text, start, backslash), "quoted name"));
+      int to = Scan.quoted(text, start, modes.escapesInDoubleQuotes());
+      return take(TokenKind.QUOTED_NAME, ended(to, "quoted name"));
     }
     if (c == '`' && backQuotes) {
       return take(TokenKind.QUOTED_NAME, ended(Scan.quoted(text, start, false), "quoted name"));
@@ -265,7 +349,7 @@ public final class Lexer {
 
   private int ended(int to, String what) {
     if (to < 0 || to > text.length()) {
-      throw new SqlTextException("this " + what + " is never ended", start);
+      throw SqlTextException.unended(what, start);
     }
     return to;
   }

@@ -2,29 +2,21 @@ package org.wornladder.sql;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.wornladder.sql.Dialect.Trait;
 
 /** Splits a script into its statements. */
 public final class Splitter {
   private final String text;
   private final Lexer lexer;
-  private final Dialect dialect;
-  private final boolean parenthesesHold;
   private final List<Statement> statements = new ArrayList<>();
 
-  private Body body;
   private int first = -1;
   private int last;
-  private int parentheses;
   private int placed;
   private Place place;
 
   private Splitter(String text, Dialect dialect, Place origin) {
     this.text = text;
-    this.dialect = dialect;
     lexer = new Lexer(text, dialect);
-    parenthesesHold = dialect.has(Trait.PARENTHESES_HOLD);
-    body = Body.in(dialect);
     place = origin;
   }
 
@@ -43,24 +35,28 @@ public final class Splitter {
       TokenKind kind = lexer.kind();
       if (kind == TokenKind.LOAD_DATA) {
         attachData();
-      } else if (kind == TokenKind.END && !isHeld()) {
+      } else if (kind == TokenKind.END) {
+        // A comment before it is part of the statement: some engines keep it.
+        last = Math.max(last, behindText(lexer.start()));
         finish();
       } else if (kind.isMeaning() && kind != TokenKind.DELIMITER_LINE) {
         take();
       }
     }
-    if (body.isOpen() && !lexer.hasOwnEndMark()) {
-      throw new SqlTextException("a BEGIN … END block of this statement is never ended", first);
+    if (lexer.isBlockOpen()) {
+      throw SqlTextException.openBlock(first);
     }
     finish();
     return List.copyOf(statements);
   }
 
-  private boolean isHeld() {
-    if (lexer.hasOwnEndMark()) {
-      return false;
+  /** Behind the last character before an offset that is no blank. */
+  private int behindText(int offset) {
+    int end = offset;
+    while (end > 0 && Scan.isBlank(text.charAt(end - 1))) {
+      end--;
     }
-    return body.isOpen() || (parenthesesHold && parentheses > 0);
+    return end;
   }
 
   private void take() {
@@ -68,12 +64,6 @@ public final class Splitter {
       first = lexer.start();
     }
     last = lexer.end();
-    body.accept(lexer);
-    if (lexer.isMark('(')) {
-      parentheses++;
-    } else if (lexer.isMark(')')) {
-      parentheses--;
-    }
   }
 
   private void finish() {
@@ -82,8 +72,6 @@ public final class Splitter {
       statements.add(new Statement(statement, placeOf(first), ""));
     }
     first = -1;
-    parentheses = 0;
-    body = Body.in(dialect);
   }
 
   private void attachData() {

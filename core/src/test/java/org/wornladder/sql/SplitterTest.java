@@ -109,4 +109,27 @@ class SplitterTest {
         .extracting(e -> ((SqlTextException) e).offset())
         .isEqualTo(offset);
   }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "postgres|SELECT 1;⏎\\i other.sql|\\i is a command of the shell psql|2",
+        "postgres|\\set a 1|\\set is a command|1",
+        "postgres|SELECT 1 \\g out.txt|\\g with a file is a command|1",
+        "postgres|\\.|\\. is a command|1",
+        "mariadb|SELECT 1;⏎⏎\\! ls|\\! is a command of the shell mariadb|3",
+        "mariadb|source other.sql;|source is a command|1",
+        "sqlite|SELECT 1;⏎.read other.sql|.read is a command of the shell sqlite3|2"
+      })
+  void commandsOfTheShellsAreRefused(String dialect, String script, String message, int line) {
+    String text = script.replace("⏎", "\n");
+    assertThatThrownBy(() -> Splitter.split(text, Dialects.named(dialect).orElseThrow(), START))
+        .isInstanceOf(SqlTextException.class)
+        .hasMessageContaining(message)
+        .satisfies(
+            e ->
+                assertThat(START.plus(text, ((SqlTextException) e).offset()).line())
+                    .isEqualTo(line));
+  }
 }

@@ -80,7 +80,8 @@ public final class PlanMarkdown {
     }
     StringBuilder text = new StringBuilder();
     for (Statement statement : statements) {
-      text.append(SafeText.lines(plan.secrets().mask(statement.text()))).append(";\n");
+      String masked = SafeText.lines(plan.secrets().mask(statement.text()));
+      text.append(SqlText.terminated(masked)).append('\n');
     }
     String fence = "```";
     while (text.indexOf(fence) >= 0) {

@@ -18,6 +18,13 @@ final class SqlText {
     return List.of((colors.areOn() ? highlighted(text, colors) : text).split("\n", -1));
   }
 
+  /** A statement with its end mark, on a line of its own where a comment may stand before it. */
+  static String terminated(String sql) {
+    String last = sql.substring(sql.lastIndexOf('\n') + 1);
+    boolean comment = last.contains("--") || last.contains("#") || last.contains("//");
+    return sql + (comment ? "\n;" : ";");
+  }
+
   private static String highlighted(String sql, Colors colors) {
     StringBuilder out = new StringBuilder();
     int end = 0;
