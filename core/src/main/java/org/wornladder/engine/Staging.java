@@ -3,6 +3,7 @@ package org.wornladder.engine;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -284,19 +285,43 @@ public abstract class Staging {
    *
    * @param condition on {@code s} and {@code t}
    */
-  public String update(StagingTable stage, List<String> columns, String condition) {
+  public final String update(StagingTable stage, List<String> columns, String condition) {
+    Map<String, String> values = new LinkedHashMap<>();
+    columns.forEach(column -> values.put(column, "s." + name(column)));
+    return assign(stage, values, condition);
+  }
+
+  /**
+   * Gives rows that are there other values.
+   *
+   * @param values expressions over {@code s} by column
+   * @param condition on {@code s} and {@code t}
+   */
+  public String assign(StagingTable stage, Map<String, String> values, String condition) {
     return "UPDATE "
         + session.quoted(stage.table())
         + " AS t SET "
-        + columns.stream()
-            .map(column -> name(column) + " = s." + name(column))
-            .collect(Collectors.joining(", "))
+        + assignments(values, "")
         + " FROM "
         + staged(stage)
         + " AS s WHERE "
         + matching(stage)
         + " AND "
         + condition;
+  }
+
+  /**
+   * @param prefix what stands in front of a column that takes a value
+   */
+  protected final String assignments(Map<String, String> values, String prefix) {
+    return values.entrySet().stream()
+        .map(one -> prefix + name(one.getKey()) + " = " + one.getValue())
+        .collect(Collectors.joining(", "));
+  }
+
+  /** Texts of {@code s}, each another one, that hardly any table has. */
+  public String standInText() {
+    return "concat('~', s." + LINE + ")";
   }
 
   /** The rows of the real table that the stage does not have, as a condition on {@code t}. */

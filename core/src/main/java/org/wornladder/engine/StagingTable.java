@@ -31,12 +31,12 @@ public record StagingTable(
     key = List.copyOf(key);
   }
 
-  /** The real table's column behind one of the key. */
-  public Column column(String key) {
+  /** The real table's column behind one that has its name here. */
+  public Column column(String own) {
     return all().stream()
-        .filter(part -> part.name().equals(key))
+        .filter(part -> part.name().equals(own))
         .findFirst()
-        .orElseThrow(() -> new IllegalArgumentException("no column " + key + " in " + name))
+        .orElseThrow(() -> new IllegalArgumentException("no column " + own + " in " + name))
         .column();
   }
 

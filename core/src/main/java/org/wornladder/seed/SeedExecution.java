@@ -164,6 +164,11 @@ final class SeedExecution {
   private void write(BoundSeed seed, SeedCounts counts, String condition) throws SQLException {
     new StagedSeeds(session, staging, List.of()).resolveRest(seed);
     Set<String> later = later(seed);
+    if (counts.updated() > 0) {
+      for (String statement : new UniqueMoves(session, staging).makeRoom(seed)) {
+        session.change(statement);
+      }
+    }
     if (counts.added() > 0) {
       boolean empty = counts.unchanged() == 0 && counts.updated() == 0 && isEmpty(seed);
       session.change(

@@ -224,7 +224,13 @@ public final class Seeder {
         references.refuseDangling(seed);
       }
     }
+    UniqueMoves moves = new UniqueMoves(session, staging);
     for (BoundSeed seed : changing) {
+      boolean isNew = fresh.containsKey(seed.seed().label());
+      moves.refuseClashes(seed, isNew);
+      if (!isNew) {
+        moves.makeRoom(seed);
+      }
       if (seed.seed().delete()) {
         references.refuseBereaving(seed);
       }

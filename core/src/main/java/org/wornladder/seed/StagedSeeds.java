@@ -31,7 +31,10 @@ final class StagedSeeds {
    * @throws ProjectException with the first of them
    */
   void refuseDoubleKeys(BoundSeed seed) throws SQLException {
-    String key = seed.key().stream().map(staging::name).collect(Collectors.joining(", "));
+    String key =
+        seed.key().stream()
+            .map(column -> staging.name(given(seed, column)))
+            .collect(Collectors.joining(", "));
     String query =
         "SELECT min(%1$s), max(%1$s) FROM %2$s GROUP BY %3$s HAVING count(*) > 1 ORDER BY 2 LIMIT %4$d"
             .formatted(Staging.LINE, staging.staged(seed.stage()), key, MOST_PROBLEMS);
@@ -50,26 +53,31 @@ final class StagedSeeds {
     refuse(problems);
   }
 
+  /** The column of the stage that has what the file says of a column: its value, or its meaning. */
+  private static String given(BoundSeed seed, String column) {
+    return seed.looks().stream()
+        .filter(look -> look.column().equals(column))
+        .map(LookupColumn::part)
+        .findFirst()
+        .orElse(column);
+  }
+
   /**
-   * Fills what is given by meaning, from the tables and from the other seeds.
+   * Fills what is given by meaning, from the tables as they will be once the other seeds are
+   * written.
    *
    * @throws ProjectException with the first rows whose meaning leads nowhere, or to several
    */
   void resolve(BoundSeed seed) throws SQLException {
     List<Problem> problems = new ArrayList<>();
     for (LookupColumn look : seed.looks()) {
-      String target = session.quoted(look.target());
+      List<String> sources = new LookupSources(session, staging, seeds).of(look);
       if (!look.isUnique()) {
-        problems.addAll(ambiguous(seed, look, target));
+        problems.addAll(ambiguous(seed, look, sources));
       }
       if (problems.isEmpty()) {
-        fill(seed, look, target);
-        for (BoundSeed other : seeds) {
-          if (other.table().name().equals(look.target())
-              && other.columns().contains(look.targetColumn())
-              && other.columns().contains(look.meaning().name())) {
-            fill(seed, look, staging.staged(other.stage()));
-          }
+        for (String source : sources) {
+          fill(seed, look, source);
         }
         problems.addAll(unresolved(seed, look));
       }
@@ -90,11 +98,15 @@ final class StagedSeeds {
             seed.stage(), look.column(), look.part(), from, look.targetColumn(), look.meaning()));
   }
 
-  private List<Problem> ambiguous(BoundSeed seed, LookupColumn look, String target)
+  private List<Problem> ambiguous(BoundSeed seed, LookupColumn look, List<String> sources)
       throws SQLException {
+    String counts =
+        sources.stream()
+            .map(source -> "(SELECT count(*) FROM " + source + " r WHERE " + means(look) + ")")
+            .collect(Collectors.joining(" + "));
     String query =
-        "SELECT s.%1$s FROM %2$s s WHERE (SELECT count(*) FROM %3$s r WHERE %4$s) > 1"
-                .formatted(Staging.LINE, staging.staged(seed.stage()), target, means(look))
+        "SELECT s.%s FROM %s s WHERE %s > 1"
+                .formatted(Staging.LINE, staging.staged(seed.stage()), counts)
             + " ORDER BY 1 LIMIT "
             + MOST_PROBLEMS;
     return questions.list(

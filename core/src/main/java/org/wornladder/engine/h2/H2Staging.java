@@ -5,6 +5,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.engine.BadValueException;
@@ -103,7 +104,7 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public String update(StagingTable stage, List<String> columns, String condition) {
+  public String assign(StagingTable stage, Map<String, String> values, String condition) {
     return "MERGE INTO "
         + session().quoted(stage.table())
         + " t USING "
@@ -113,9 +114,7 @@ final class H2Staging extends JdbcStaging {
         + " WHEN MATCHED AND "
         + condition
         + " THEN UPDATE SET "
-        + columns.stream()
-            .map(column -> name(column) + " = s." + name(column))
-            .collect(Collectors.joining(", "));
+        + assignments(values, "");
   }
 
   @Override

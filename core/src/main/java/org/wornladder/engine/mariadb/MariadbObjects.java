@@ -15,7 +15,7 @@ import org.wornladder.schema.SchemaObject;
 final class MariadbObjects {
   /**
    * Settings under which a text says something else (MariaDB documentation, "SQL_MODE"). That
-   * blanks are ignored is none of them: the driver asks for it, other clients do not.
+   * blanks are ignored is none of them: some drivers ask for it, other clients do not.
    */
   private static final List<String> READ_AS =
       List.of(

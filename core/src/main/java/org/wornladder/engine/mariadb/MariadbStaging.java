@@ -4,6 +4,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.HexFormat;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -220,7 +221,7 @@ final class MariadbStaging extends JdbcStaging {
   }
 
   @Override
-  public String update(StagingTable stage, java.util.List<String> columns, String condition) {
+  public String assign(StagingTable stage, Map<String, String> values, String condition) {
     return "UPDATE "
         + session().quoted(stage.table())
         + " t JOIN "
@@ -228,9 +229,7 @@ final class MariadbStaging extends JdbcStaging {
         + " s ON "
         + matching(stage)
         + " SET "
-        + columns.stream()
-            .map(column -> "t." + name(column) + " = s." + name(column))
-            .collect(Collectors.joining(", "))
+        + assignments(values, "t.")
         + " WHERE "
         + condition;
   }

@@ -197,6 +197,11 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
+  public String standInText() {
+    return "pg_catalog.concat('~', s." + LINE + ")";
+  }
+
+  @Override
   protected String overriding() {
     return " OVERRIDING SYSTEM VALUE";
   }
@@ -230,13 +235,13 @@ final class PostgresStaging extends Staging {
       if (row.getString(1) == null || row.getString(2) == null) {
         return List.of();
       }
+      // The first number is the next one until it was called for.
       String set =
-          "SELECT pg_catalog.setval(%s, %s) FROM %s WHERE last_value < %s"
-              .formatted(
-                  PostgresEngine.QUOTING.text(row.getString(1)),
-                  row.getString(2),
-                  row.getString(1),
-                  row.getString(2));
+          "SELECT pg_catalog.setval(%1$s, %2$s) FROM %3$s WHERE last_value < %2$s"
+              + " OR last_value = %2$s AND NOT is_called";
+      set =
+          set.formatted(
+              PostgresEngine.QUOTING.text(row.getString(1)), row.getString(2), row.getString(1));
       return List.of(set);
     }
   }
