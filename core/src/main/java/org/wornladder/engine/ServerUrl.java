@@ -90,8 +90,13 @@ public record ServerUrl(
     }
 
     private static String decoded(String text) {
-      // A plus sign means itself in a URI.
-      return URLDecoder.decode(text.replace("+", "%2B"), StandardCharsets.UTF_8);
+      try {
+        // A plus sign means itself in a URI.
+        return URLDecoder.decode(text.replace("+", "%2B"), StandardCharsets.UTF_8);
+      } catch (IllegalArgumentException e) {
+        // A percent sign that encodes nothing is meant as it is.
+        return text;
+      }
     }
   }
 }

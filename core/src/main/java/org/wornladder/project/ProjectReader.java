@@ -14,6 +14,10 @@ import org.wornladder.sql.Place;
 /** Reads a project's folder. */
 public final class ProjectReader {
   public static final String SETTINGS = "ladder.yaml";
+
+  /** In bytes. */
+  private static final long LARGEST_SETTINGS = 1 << 20;
+
   static final String RUNGS = "rungs";
   static final String STANDING = "standing";
   private static final String SQL = ".sql";
@@ -83,9 +87,14 @@ public final class ProjectReader {
           "this folder holds no ladder project: there is no " + SETTINGS,
           Advice.of(Advice.Code.INIT_OR_NAME_PROJECT));
     }
+    if (files.isLarger(SETTINGS, LARGEST_SETTINGS)) {
+      problems.error(
+          Place.of(SETTINGS),
+          "these are more than " + (LARGEST_SETTINGS >> 20) + " MB of settings",
+          "see that it is the right file");
+    }
     Optional<Settings> settings =
-        files
-            .read(SETTINGS, problems)
+        (problems.hasErrors() ? Optional.<String>empty() : files.read(SETTINGS, problems))
             .flatMap(text -> SettingsReader.read(SETTINGS, text, files::isThere, problems));
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());

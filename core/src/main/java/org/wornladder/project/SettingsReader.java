@@ -1,5 +1,6 @@
 package org.wornladder.project;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -48,6 +49,10 @@ final class SettingsReader {
     List<Seed> seeds = seedReader.seeds(fields.items("seeds"));
     Fields journal = new Fields(fields.map("journal"), problems);
     String journalTable = journal.word("table").orElse(DEFAULT_JOURNAL);
+    if (journalTable.isBlank()) {
+      problems.error(
+          journal.place("table"), "the journal's table has no name", "write one, or take it out");
+    }
     Optional<String> journalOwner = journal.word("owner");
     journal.end();
     Optional<ScratchSettings> scratch =
@@ -183,7 +188,28 @@ final class SettingsReader {
       if (environment.promotedFrom().isPresent()) {
         String from = environment.promotedFrom().get();
         checkName("promoted-from", from, environment.url().place(), environments);
+        checkRing(environment, environments);
       }
+    }
+  }
+
+  /** An environment that is promoted from itself, by way of others or not, gets no rung ever. */
+  private void checkRing(
+      EnvironmentSettings environment, Map<String, EnvironmentSettings> environments) {
+    List<String> way = new ArrayList<>(List.of(environment.name()));
+    Optional<String> from = environment.promotedFrom();
+    while (from.isPresent() && !way.contains(from.get())) {
+      way.add(from.get());
+      from =
+          Optional.ofNullable(environments.get(from.get()))
+              .flatMap(EnvironmentSettings::promotedFrom);
+    }
+    if (from.filter(environment.name()::equals).isPresent()) {
+      way.add(environment.name());
+      problems.error(
+          environment.url().place(),
+          "promoted-from leads in a ring: " + String.join(" from ", way),
+          "take promoted-from out of the environment where rungs are applied first");
     }
   }
 

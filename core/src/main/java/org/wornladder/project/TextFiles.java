@@ -28,6 +28,9 @@ final class TextFiles {
   /** The same in words. */
   static final String MOST = (LARGEST >> 20) + " MB";
 
+  private static final String NO_FILE = "this is no plain file, but a pipe or a device";
+  private static final String PUT_FILE = "put a file here";
+
   private final File root;
   private final String inside;
 
@@ -78,7 +81,21 @@ final class TextFiles {
    */
   FileInputStream open(String file) throws IOException {
     refuseOutside(file);
-    return new FileInputStream(new File(root, file));
+    File path = new File(root, file);
+    if (isPipeOrDevice(path)) {
+      throw ProjectException.of(Place.of(file), NO_FILE, PUT_FILE);
+    }
+    return new FileInputStream(path);
+  }
+
+  /** Reading one may never end. */
+  private static boolean isPipeOrDevice(File path) {
+    return path.exists() && !path.isFile() && !path.isDirectory();
+  }
+
+  /** Whether a file is larger than this many bytes. */
+  boolean isLarger(String file, long most) {
+    return new File(root, file).length() > most;
   }
 
   /**
@@ -103,6 +120,10 @@ final class TextFiles {
     File path = new File(root, file);
     if (!canonical(path).startsWith(inside)) {
       problems.error(whole, "this link leads out of the project", "put the file itself here");
+      return Optional.empty();
+    }
+    if (isPipeOrDevice(path)) {
+      problems.error(whole, NO_FILE, PUT_FILE);
       return Optional.empty();
     }
     try (FileInputStream in = new FileInputStream(path)) {

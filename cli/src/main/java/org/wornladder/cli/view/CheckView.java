@@ -73,11 +73,7 @@ public final class CheckView {
     }
     String last = read.remove(read.size() - 1);
     String files = read.isEmpty() ? last : String.join(", ", read) + " and " + last;
-    String found =
-        errors == 0
-            ? files + " read; nothing is wrong."
-            : files + " read; " + PlanView.count(errors, "error") + ".";
-    return found
+    return found(check, files, errors)
         + check
             .against()
             .map(
@@ -92,6 +88,22 @@ public final class CheckView {
                             ? "."
                             : ", " + PlanView.count(against.waiting(), "rung") + " waiting."))
             .orElse("");
+  }
+
+  private static String found(CheckReport check, String files, long errors) {
+    if (errors > 0) {
+      boolean nothingRead = check.rungs() + check.standing() + check.seeds() == 0;
+      String counted = PlanView.count(errors, "error");
+      return nothingRead
+          ? counted + "; the rest was not looked at."
+          : files + " read; " + counted + ".";
+    }
+    long notes = check.problems().size();
+    if (notes > 0) {
+      return files + " read; no error, " + PlanView.count(notes, "note") + ".";
+    }
+    boolean findings = check.against().filter(one -> !one.findings().isEmpty()).isPresent();
+    return files + " read; " + (findings ? "no error in them." : "nothing is wrong.");
   }
 
   public void json(CheckReport check) {

@@ -84,7 +84,9 @@ public final class SqliteEngine implements Engine {
         words.get(0).equals("ATTACH")
             && words.stream().noneMatch(word -> word.equals("':MEMORY:'") || word.equals("''"));
     boolean writes = words.get(0).equals("VACUUM") && words.contains("INTO");
-    return attaches || writes
+    // Commands of the driver, which reads them before SQLite does.
+    boolean copies = words.get(0).equals("BACKUP") || words.get(0).equals("RESTORE");
+    return attaches || writes || copies
         ? Optional.of(words.get(0) + " opens another file of this machine")
         : words.contains("LOAD_EXTENSION")
             ? Optional.of("load_extension runs code in this process")
