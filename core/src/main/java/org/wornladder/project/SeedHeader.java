@@ -1,7 +1,8 @@
 package org.wornladder.project;
 
-import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -15,7 +16,7 @@ final class SeedHeader {
    * @throws ProjectException if one is empty, or occurs twice
    */
   static List<String> check(Place place, String... names) {
-    List<String> columns = new ArrayList<>();
+    Set<String> columns = new LinkedHashSet<>();
     for (String name : names) {
       if (name == null || name.isBlank()) {
         throw ProjectException.of(
@@ -23,10 +24,9 @@ final class SeedHeader {
             "column " + (columns.size() + 1) + " has no name",
             "the first line names the table's columns");
       }
-      if (columns.contains(name)) {
+      if (!columns.add(name)) {
         throw ProjectException.of(place, "column " + name + " occurs twice", "keep one of them");
       }
-      columns.add(name);
     }
     return List.copyOf(columns);
   }
