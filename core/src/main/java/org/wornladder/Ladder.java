@@ -149,11 +149,17 @@ public final class Ladder implements AutoCloseable {
      * @param named its number, or its file where two have one number
      * @param confirmed environments that cannot be reached and of which a person says that they do
      *     not have the rung
+     * @param approval asked with the environments in whose journals the rung gets its new number;
+     *     not asked if there are none; throws to refuse
      * @throws RefusedException if none or two are meant, a guarded environment has it, or one
      *     cannot be asked and is not confirmed
      */
-    public RenumberResult renumber(String named, Set<String> confirmed, RunListener listener) {
-      return RenumberService.of(root(), settings(), named).move(confirmed, listener);
+    public RenumberResult renumber(
+        String named,
+        Set<String> confirmed,
+        Consumer<List<String>> approval,
+        RunListener listener) {
+      return RenumberService.of(root(), settings(), named).move(confirmed, approval, listener);
     }
   }
 

@@ -3,6 +3,7 @@ package org.wornladder.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.LadderException;
 import org.wornladder.cli.command.Call;
 import org.wornladder.cli.command.CommandTable;
@@ -35,7 +36,7 @@ public final class LadderCli {
       Optional<CommandTable.Named> named = CommandTable.named(args);
       return named.isPresent() ? command(named.get()) : noCommand(args);
     } catch (ParameterException e) {
-      return wrong(e);
+      return wrong(e, args);
     } finally {
       terminal.flush();
     }
@@ -72,7 +73,7 @@ public final class LadderCli {
     try {
       return named.command().run(call);
     } catch (ParameterException e) {
-      return wrong(e);
+      return wrong(e, named.args());
     } catch (LadderException e) {
       if (isOutOfMemory(e)) {
         return outOfMemory();
@@ -89,7 +90,12 @@ public final class LadderCli {
     }
   }
 
-  private int wrong(ParameterException e) {
+  private int wrong(ParameterException e, String... args) {
+    if (Call.wantsJson(args)) {
+      String help = e.getCommandLine().getCommandSpec().qualifiedName() + " --help";
+      new ErrorView(terminal, true, false, Set.of()).usage(e.getMessage(), help, ExitCode.WRONG);
+      return ExitCode.WRONG;
+    }
     terminal.err().println("ladder: " + e.getMessage());
     if (!UnmatchedArgumentException.printSuggestions(e, new PrintWriter(terminal.err(), true))) {
       String command = e.getCommandLine().getCommandSpec().qualifiedName();

@@ -79,11 +79,26 @@ class BadInputIT {
   }
 
   @Test
+  void aWrongOptionIsSaidInJsonWhereThatWasAskedFor() {
+    work.ladder("status", "--format", "json", "--bogus")
+        .exits(2)
+        .says("\"what\" : \"Unknown option: '--bogus'\"", "\"exit_code\" : 2");
+  }
+
+  @Test
+  void whatPromotionHoldsBackIsSaidOnce() {
+    work.tables(3);
+    work.ladder("apply", "live", "--confirm", "live")
+        .exits(3)
+        .complains("0001 and 2 more are not in place on test, from which live is promoted");
+  }
+
+  @Test
   void twoRungsWithOneNumberAndAGap() {
     work.rung("1-again", "SELECT 1;", "SELECT 1;");
     work.ladder("apply").exits(2).complains("has the same number", "0001-bin-1.sql");
     work.delete("rungs/1-again.sql").rung("0007-bins", "SELECT 1;", "SELECT 1;");
-    work.ladder("check").exits(0).says("there is a gap before this number, after 0001");
+    work.ladder("check").exits(0).says("2 rungs read; nothing is wrong.");
     work.ladder("apply").exits(0).says("dev is at 0007");
   }
 

@@ -75,6 +75,8 @@ class FirstProjectIT {
     work.ladder("show", "--table", "bin").exits(0).says("kilograms  decimal(8,2)", "PRIMARY KEY");
     work.ladder("rollback", "--last", "2").exits(0);
     work.ladder("new", "x", "--add-index", "bin").exits(2).complains("for example: --add-index");
+    work.ladder("new", "still empty").exits(0);
+    work.ladder("new", "beside an empty one").exits(0).says("-beside-an-empty-one.sql");
     work.ladder("new").exits(2).complains("name what the rung is for");
   }
 

@@ -41,6 +41,9 @@ public final class ApplyPlanner {
   /** Asked for each waiting rung, so it is looked for once. */
   private final long highest;
 
+  /** Waiting rungs that the environment does not have from which this one is promoted. */
+  private final List<Rung> notPromoted = new ArrayList<>();
+
   private final List<Refusal> refusals = new ArrayList<>();
   private final List<Note> notes = new ArrayList<>();
 
@@ -73,6 +76,7 @@ public final class ApplyPlanner {
     checkInPlace();
     List<Rung> waiting = waiting();
     waiting.forEach(rung -> checkWaiting(rung, promoted));
+    refuseNotPromoted();
     waiting.forEach(this::notePoints);
     noteAbsent();
     if (!refusals.isEmpty()) {
@@ -227,21 +231,31 @@ public final class ApplyPlanner {
     String origin = environment.settings().promotedFrom().orElseThrow();
     Optional<RungRecord> there = from.rung(rung.number()).filter(RungRecord::isInPlace);
     if (there.isEmpty()) {
-      refuse(
-          rung.label()
-              + " is not in place on "
-              + origin
-              + ", from which "
-              + environment.name()
-              + " is promoted",
-          rung.file(),
-          Advice.of(Advice.Code.APPLY_FIRST, origin));
+      notPromoted.add(rung);
     } else if (isWorn(there.get(), rung)) {
       refuse(
           rung.label() + " ran on " + origin + " with another text",
           rung.file(),
           Advice.of(Advice.Code.SHOW_STATUS, origin));
     }
+  }
+
+  private void refuseNotPromoted() {
+    if (notPromoted.isEmpty()) {
+      return;
+    }
+    String origin = environment.settings().promotedFrom().orElseThrow();
+    int more = notPromoted.size() - 1;
+    refuse(
+        notPromoted.get(0).label()
+            + (more == 0 ? " is" : " and " + more + " more are")
+            + " not in place on "
+            + origin
+            + ", from which "
+            + environment.name()
+            + " is promoted",
+        notPromoted.get(0).file(),
+        Advice.of(Advice.Code.APPLY_FIRST, origin));
   }
 
   /** What a person should know before saying yes. */

@@ -5,7 +5,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -13,6 +12,7 @@ import java.util.function.Function;
 import javax.sql.DataSource;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Environment;
+import org.wornladder.project.ProjectWriter;
 
 /**
  * What a ladder takes from the program around it.
@@ -40,8 +40,7 @@ public record RuntimeSettings(
 
   /** Now, as rungs are numbered by time. */
   public String timestamp() {
-    return DateTimeFormatter.ofPattern("yyyyMMddHHmmss")
-        .format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));
+    return ProjectWriter.TIMESTAMP.format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));
   }
 
   /** An environment's database, and how long to wait for it. */

@@ -136,14 +136,10 @@ public final class ProjectReader {
     for (int i = 1; i < rungs.size(); i++) {
       Rung before = rungs.get(i - 1);
       Rung rung = rungs.get(i);
-      long missing = rung.number() - before.number() - 1;
-      if (missing < 0) {
+      if (rung.number() == before.number()) {
         String found = before.file() + " has the same number";
         problems.error(
             Place.of(rung.file()), found, Advice.of(Advice.Code.RENUMBER_FILE, rung.file()));
-      } else if (missing > 0 && rung.number() < 1_000_000) {
-        String found = "there is a gap before this number, after " + before.label();
-        problems.note(Place.of(rung.file()), found, "");
       }
     }
   }

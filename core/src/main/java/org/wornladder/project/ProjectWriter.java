@@ -7,6 +7,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -19,6 +21,9 @@ public final class ProjectWriter {
   private static final List<String> FOLDERS =
       List.of("rungs", "standing", "schema", "seeds", "data");
   private static final String IGNORE = ".gitignore";
+
+  /** How a moment is written as a rung's number. */
+  public static final DateTimeFormatter TIMESTAMP = DateTimeFormatter.ofPattern("yyyyMMddHHmmss");
 
   private ProjectWriter() {}
 
@@ -131,11 +136,19 @@ public final class ProjectWriter {
 
   private static String nextLabel(Project project, String timestamp) {
     if (project.settings().numbering() == Settings.Numbering.TIMESTAMP) {
-      return timestamp;
+      return free(project, LocalDateTime.parse(timestamp, TIMESTAMP));
     }
     List<Rung> rungs = project.rungs();
     long highest = rungs.isEmpty() ? 0 : rungs.get(rungs.size() - 1).number();
     return RungNames.label(highest + 1);
+  }
+
+  /** The first second from a moment on that no rung has. */
+  private static String free(Project project, LocalDateTime moment) {
+    String label = TIMESTAMP.format(moment);
+    return project.rung(Long.parseLong(label)).isPresent()
+        ? free(project, moment.plusSeconds(1))
+        : label;
   }
 
   /**

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import org.wornladder.Advice;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
@@ -78,9 +79,12 @@ public final class RenumberService {
    *
    * @param confirmed environments that cannot be reached and of which a person says that they do
    *     not have the rung
+   * @param approval asked with the environments in whose journals the rung gets its new number; not
+   *     asked if there are none
    * @throws RefusedException if a guarded one has it, or one cannot be asked and is not confirmed
    */
-  public RenumberResult move(Set<String> confirmed, RunListener listener) {
+  public RenumberResult move(
+      Set<String> confirmed, Consumer<List<String>> approval, RunListener listener) {
     List<String> having = new ArrayList<>();
     List<Refusal> refusals = new ArrayList<>();
     long last = rest.project().rungs().stream().mapToLong(Rung::number).max().orElse(0);
@@ -101,6 +105,9 @@ public final class RenumberService {
     }
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
+    }
+    if (!having.isEmpty()) {
+      approval.accept(having);
     }
     long number = Math.max(last, rung.number()) + 1;
     having.forEach(name -> new SettleService(rest).renumber(name, rung.number(), number, listener));

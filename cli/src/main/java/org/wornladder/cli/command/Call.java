@@ -94,6 +94,14 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
     return text(Options.FORMAT).equals(Optional.of(JSON));
   }
 
+  /** The same of a command line that cannot be read. */
+  public static boolean wantsJson(String... args) {
+    List<String> typed = List.of(args);
+    int format = typed.indexOf(Options.FORMAT);
+    return typed.contains(Options.FORMAT + "=" + JSON)
+        || format >= 0 && format + 1 < typed.size() && typed.get(format + 1).equals(JSON);
+  }
+
   /** The format asked for, one of those that the command has; the first one otherwise. */
   String format(String... formats) {
     String format = text(Options.FORMAT).orElse(formats[0]);

@@ -3,13 +3,14 @@ package org.wornladder.cli.command;
 import java.time.Clock;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.HashSet;
 import java.util.List;
-import org.wornladder.Ladder;
 import org.wornladder.RungRemoval;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.Page;
+import org.wornladder.engine.Engines;
+import org.wornladder.project.Project;
+import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.Shorthand;
@@ -60,9 +61,8 @@ final class NewCommand implements Command {
     if (words.isBlank()) {
       throw call.wrong("name what the rung is for: ladder new WORDS");
     }
-    Ladder ladder = call.ladder();
     RungDraft draft = draft(call);
-    String file = ProjectWriter.rung(ladder.project(), words, draft, timestamp());
+    String file = ProjectWriter.rung(project(call), words, draft, timestamp());
     Page page = new Page(call.terminal());
     page.verdict("Wrote " + file + ".");
     page.next(
@@ -70,6 +70,13 @@ final class NewCommand implements Command {
             ? "write its SQL below --| up and --| down, then ladder check"
             : "read it, then ladder preview");
     return ExitCode.DONE;
+  }
+
+  /** The project as it is: a rung that is still empty is no reason against another one. */
+  private static Project project(Call call) {
+    return ProjectReader.examine(call.projectFolder(), Engines::isOther)
+        .project()
+        .orElseGet(() -> call.ladder().project());
   }
 
   private static RungDraft draft(Call call) {
@@ -84,7 +91,7 @@ final class NewCommand implements Command {
 
   private static String timestamp() {
     LocalDateTime now = LocalDateTime.ofInstant(Clock.systemUTC().instant(), ZoneOffset.UTC);
-    return DateTimeFormatter.ofPattern("yyyyMMddHHmmss").format(now);
+    return ProjectWriter.TIMESTAMP.format(now);
   }
 
   private int takeBack(Call call) {

@@ -2,8 +2,11 @@ package org.wornladder.cli.command;
 
 import java.util.HashSet;
 import java.util.List;
+import org.wornladder.Advice;
+import org.wornladder.RefusedException;
 import org.wornladder.RenumberResult;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.Terminal;
 import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.ProgressView;
 import picocli.CommandLine.Model.CommandSpec;
@@ -22,6 +25,8 @@ final class RenumberCommand implements Command {
             Options.CONFIRM,
             "ENV",
             "This environment, which cannot be reached, does not have it."));
+    spec.addOption(
+        Options.flag(Options.YES, "Change the journals that have the rung, without asking."));
     Options.database(spec);
   }
 
@@ -35,7 +40,11 @@ final class RenumberCommand implements Command {
     try (ProgressView progress = new ProgressView(call.terminal(), () -> false)) {
       moved =
           call.ladderBuilder()
-              .renumber(words.get(0), new HashSet<>(call.texts(Options.CONFIRM)), progress);
+              .renumber(
+                  words.get(0),
+                  new HashSet<>(call.texts(Options.CONFIRM)),
+                  having -> check(call, having),
+                  progress);
     }
     String recorded =
         moved.recorded().isEmpty()
@@ -43,5 +52,28 @@ final class RenumberCommand implements Command {
             : "; on the record of " + String.join(", ", moved.recorded());
     new Page(call.terminal()).verdict(moved.from() + " is now " + moved.file() + recorded + ".");
     return ExitCode.DONE;
+  }
+
+  /** Asks the person at the terminal, where there is one and the options do not answer already. */
+  private static void check(Call call, List<String> having) {
+    if (call.has(Options.YES)) {
+      return;
+    }
+    String names = String.join(", ", having);
+    Terminal terminal = call.terminal();
+    if (!terminal.inIsTerminal() || !terminal.errIsTerminal()) {
+      throw RefusedException.of(
+          "it is in place on " + names + ", whose journal would change, and nobody is there to ask",
+          "environment " + names,
+          Advice.of(Advice.Code.ADD_YES));
+    }
+    boolean yes =
+        terminal
+            .ask("Give it its new number in the journal of " + names + "? [y/N] ")
+            .filter(answer -> answer.equalsIgnoreCase("y") || answer.equalsIgnoreCase("yes"))
+            .isPresent();
+    if (!yes) {
+      throw RefusedException.of("not confirmed; nothing was changed", "environment " + names, "");
+    }
   }
 }

@@ -99,6 +99,14 @@ public final class ErrorView {
     }
   }
 
+  /** A command that was typed wrongly. */
+  public void usage(String what, String next, int exitCode) {
+    new Json()
+        .put("error", new Json().put("what", what).put("next", next).put("exit_code", exitCode))
+        .write(terminal.out());
+    terminal.flush();
+  }
+
   private Json json(LadderException e, int exitCode) {
     Json error = new Json();
     error
@@ -108,7 +116,7 @@ public final class ErrorView {
     error.put("exit_code", exitCode);
     if (e instanceof ProjectException project) {
       List<Problem> problems = project.problems();
-      error.put("all", problems.stream().map(ProblemJson::of).toList());
+      error.put("all", problems.stream().map(ErrorView::json).toList());
     } else if (e instanceof RefusedException refused) {
       error.put("all", refused.refusals().stream().map(this::json).toList());
     } else if (e instanceof StatementFailedException failed) {
@@ -122,6 +130,10 @@ public final class ErrorView {
           .put("steps_completed", failed.failure().completed());
     }
     return new Json().put("error", error);
+  }
+
+  private static Json json(Problem problem) {
+    return ProblemJson.of(problem).put("where", problem.place().toString());
   }
 
   private Json json(Refusal refusal) {

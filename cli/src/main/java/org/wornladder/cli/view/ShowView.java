@@ -104,6 +104,9 @@ public final class ShowView {
               "(" + String.join(", ", key.columns()) + ") to " + key.table() + target + onDelete));
     }
     for (Index index : table.indexes()) {
+      if (index.fromConstraint() && index.columns().equals(table.primaryKey())) {
+        continue;
+      }
       String columns = "(" + String.join(", ", index.columns()) + ")";
       String partial = index.partial() ? ", partial" : "";
       String kind = index.unique() ? "unique" : "index";
