@@ -180,11 +180,18 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
   /** The words of a statement, names without quotes and schema; none if it cannot be read. */
   static List<String> words(String statement, Ddl ddl) {
     List<String> words = new ArrayList<>();
+    List<Boolean> strings = new ArrayList<>();
     Lexer lexer = new Lexer(statement, ddl.dialect());
     try {
       while (lexer.advance()) {
         if (lexer.kind().isMeaning()) {
           words.add(plain(lexer.kind(), statement.substring(lexer.start(), lexer.end())));
+          strings.add(lexer.kind() == TokenKind.STRING);
+        }
+      }
+      for (int i = 0; i < words.size(); i++) {
+        if (strings.get(i) && !isNameByCast(words, i)) {
+          words.set(i, "");
         }
       }
     } catch (SqlTextException e) {
@@ -192,6 +199,13 @@ public record CreationScript(List<String> statements, List<Element> leftOut) {
       return List.of();
     }
     return words;
+  }
+
+  /** Whether a string is cast to what names objects, as {@code 'bin_id_seq'::regclass} is. */
+  private static boolean isNameByCast(List<String> words, int at) {
+    return at + 2 < words.size()
+        && words.get(at + 1).equals("::")
+        && words.get(at + 2).startsWith("reg");
   }
 
   private static boolean isRoutine(Kind kind) {
