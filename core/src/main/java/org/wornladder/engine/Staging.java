@@ -121,6 +121,25 @@ public abstract class Staging {
   /** What the values of a column are, by its type. */
   protected abstract ValueKind kindOf(Column column);
 
+  /**
+   * Looks at a file's text before the database does.
+   *
+   * @throws BadValueException if it is no value of this kind
+   */
+  public void check(ValueKind kind, String text) throws BadValueException {
+    Values.checkText(text);
+    switch (kind) {
+      case WHOLE -> Values.checkWhole(text);
+      case DECIMAL, FLOATING -> Values.checkNumber(text);
+      case TRUTH -> Values.truth(text);
+      case DATE -> Values.checkDate(text);
+      case TIME -> Values.checkTime(text);
+      case MOMENT -> Values.checkMoment(text);
+      case BINARY -> Values.bytes(text);
+      case TEXT, JSON, LIST, OTHER -> {}
+    }
+  }
+
   /** A value as files write it; empty for NULL. */
   public abstract Optional<String> read(ResultSet row, int index, Column column)
       throws SQLException;

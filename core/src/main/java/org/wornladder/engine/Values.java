@@ -16,8 +16,8 @@ public final class Values {
   /** In front of binary values. */
   public static final String BASE64 = "base64:";
 
-  private static final Set<String> TRUE = Set.of("true", "t", "yes", "1");
-  private static final Set<String> FALSE = Set.of("false", "f", "no", "0");
+  private static final Set<String> TRUE = Set.of("true", "t", "1");
+  private static final Set<String> FALSE = Set.of("false", "f", "0");
   private static final Pattern NUMBER =
       Pattern.compile("[+-]?(\\d+(\\.\\d*)?|\\.\\d+)([eE][+-]?\\d{1,4})?");
   private static final Pattern TIME =
@@ -35,6 +35,23 @@ public final class Values {
       return false;
     }
     throw new BadValueException("this is not a truth value: write true or false");
+  }
+
+  /** Refuses half a character, which no encoding can write (The Unicode Standard, "Surrogates"). */
+  static void checkText(String text) throws BadValueException {
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (Character.isSurrogate(c)) {
+        boolean pair =
+            Character.isHighSurrogate(c)
+                && i + 1 < text.length()
+                && Character.isLowSurrogate(text.charAt(i + 1));
+        if (!pair) {
+          throw new BadValueException("half a character stands in this text");
+        }
+        i++;
+      }
+    }
   }
 
   /** The bytes of a binary value. */

@@ -8,8 +8,12 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.Reader;
 import java.io.StringWriter;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -52,7 +56,7 @@ final class JsonSeed extends FileSeed {
 
   private static <E extends Exception> void parse(SeedSource source, ObjectReader<E> reader)
       throws E {
-    try (JsonParser parser = FACTORY.createParser(source.open())) {
+    try (JsonParser parser = FACTORY.createParser(utf8(source.open()))) {
       if (parser.nextToken() != JsonToken.START_ARRAY) {
         throw ProjectException.of(
             source.place(), "the rows must be an array of objects", "write [ {…}, {…} ]");
@@ -63,6 +67,10 @@ final class JsonSeed extends FileSeed {
               place(source, parser), "a row must be an object of columns", "write {\"column\": …}");
         }
         reader.object(parser);
+      }
+      if (parser.nextToken() != null) {
+        throw ProjectException.of(
+            place(source, parser), "something stands behind the array", "end the file with it");
       }
     } catch (JsonProcessingException e) {
       int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
@@ -77,6 +85,11 @@ final class JsonSeed extends FileSeed {
     } catch (IOException e) {
       throw source.unreadable(e);
     }
+  }
+
+  /** JSON's own reader would take UTF-16 as well. */
+  private static Reader utf8(InputStream in) {
+    return new InputStreamReader(in, StandardCharsets.UTF_8.newDecoder());
   }
 
   private static Place place(SeedSource source, JsonParser parser) {

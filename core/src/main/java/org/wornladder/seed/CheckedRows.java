@@ -1,13 +1,20 @@
 package org.wornladder.seed;
 
+import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.SeedListener;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
+import org.wornladder.engine.ValueKind;
+import org.wornladder.project.Problem;
 import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 import org.wornladder.sql.Place;
@@ -17,18 +24,24 @@ final class CheckedRows implements SeedRows {
   private static final Pattern DECIMAL =
       Pattern.compile("(?:numeric|decimal)\\(\\d+(?:,\\s*(\\d+))?\\)", Pattern.CASE_INSENSITIVE);
   private static final int STOP_EVERY = 1000;
+  private static final int MOST_PROBLEMS = 20;
+  private static final int LONGEST_SHOWN = 40;
 
   private final BoundSeed seed;
+  private final Staging staging;
   private final SeedListener listener;
   private final boolean[] required;
+  private final ValueKind[] kinds;
   private final int[] decimals;
   private long count;
 
-  CheckedRows(BoundSeed seed, SeedListener listener) {
+  CheckedRows(BoundSeed seed, Staging staging, SeedListener listener) {
     this.seed = seed;
+    this.staging = staging;
     this.listener = listener;
     List<String> names = seed.rows().columns();
     required = new boolean[names.size()];
+    kinds = new ValueKind[names.size()];
     decimals = new int[names.size()];
     for (int i = 0; i < required.length; i++) {
       StagingTable.Part part = seed.stage().columns().get(i);
@@ -37,6 +50,7 @@ final class CheckedRows implements SeedRows {
       String written = look.map(LookupColumn::column).orElse(part.column().name());
       required[i] =
           seed.key().contains(written) || !seed.table().column(written).orElseThrow().nullable();
+      kinds[i] = staging.kind(part.column());
       decimals[i] = look.isPresent() ? -1 : decimals(part.column().type());
     }
   }
@@ -75,16 +89,30 @@ final class CheckedRows implements SeedRows {
     return seed.rows().fingerprint();
   }
 
+  /**
+   * {@inheritDoc}
+   *
+   * @throws ProjectException with all values that are wrong; no row behind the first of them is
+   *     handed over
+   */
   @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
     count = 0;
+    List<Problem> problems = new ArrayList<>();
     seed.rows()
         .<E>each(
             row -> {
-              check(row);
-              visitor.row(row);
+              check(row, problems);
+              if (problems.isEmpty()) {
+                visitor.row(row);
+              } else if (problems.size() >= MOST_PROBLEMS) {
+                throw new ProjectException(problems);
+              }
               count++;
             });
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
   }
 
   private void refuseStop(long position) {
@@ -93,17 +121,21 @@ final class CheckedRows implements SeedRows {
     }
   }
 
-  private void check(SeedRow row) {
+  private void check(SeedRow row, List<Problem> problems) {
     for (int i = 0; i < required.length; i++) {
-      if (row.isNull(i)) {
-        if (required[i]) {
-          throw wrong(row, i, "there is no value, and it must have one");
+      try {
+        if (!row.isNull(i)) {
+          check(i, row.text(i));
+        } else if (required[i]) {
+          throw new BadValueException("there is no value, and it must have one");
         }
-      } else if (decimals[i] >= 0 && fraction(row.text(i)) > decimals[i]) {
-        throw wrong(
-            row,
-            i,
-            "the column keeps " + decimals[i] + " digits behind the point, and here are more");
+      } catch (BadValueException e) {
+        String value = row.isNull(i) ? "" : ": '" + shortened(row.text(i)) + "'";
+        problems.add(
+            Problem.error(
+                place(row.position()),
+                "column " + columns().get(i) + ": " + e.getMessage() + value,
+                Advice.NONE));
       }
     }
     if (count % STOP_EVERY == 0) {
@@ -111,15 +143,25 @@ final class CheckedRows implements SeedRows {
     }
   }
 
-  private ProjectException wrong(SeedRow row, int column, String what) {
-    return ProjectException.of(
-        place(row.position()), "column " + columns().get(column) + ": " + what, "");
+  private void check(int column, String text) throws BadValueException {
+    staging.check(kinds[column], text);
+    if (decimals[column] >= 0 && fraction(text) > decimals[column]) {
+      throw new BadValueException(
+          "the column keeps " + decimals[column] + " digits behind the point, and here are more");
+    }
+  }
+
+  private static String shortened(String text) {
+    return text.length() <= LONGEST_SHOWN ? text : text.substring(0, LONGEST_SHOWN) + "…";
   }
 
   /** How many digits behind the point count. */
   private static int fraction(String number) {
+    if (number.indexOf('e') >= 0 || number.indexOf('E') >= 0) {
+      return Math.max(0, new BigDecimal(number).stripTrailingZeros().scale());
+    }
     int point = number.indexOf('.');
-    if (point < 0 || number.indexOf('e') >= 0 || number.indexOf('E') >= 0) {
+    if (point < 0) {
       return 0;
     }
     int end = number.length();

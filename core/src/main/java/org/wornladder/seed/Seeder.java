@@ -87,13 +87,19 @@ public final class Seeder {
   }
 
   /**
-   * Compares the seeds with their tables, without any of their rows.
+   * Compares the seeds with their tables, and looks at the values of their rows by themselves.
    *
    * @return what does not fit; none if all do
    */
   public List<Problem> misfits() {
     List<Problem> problems = new ArrayList<>();
-    bind(selection().of(SeedOptions.ALL), problems);
+    for (BoundSeed seed : bind(selection().of(SeedOptions.ALL), problems)) {
+      try {
+        new CheckedRows(seed, staging, listener).<RuntimeException>each(row -> {});
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
     return problems;
   }
 
@@ -214,7 +220,14 @@ public final class Seeder {
       if (seed.rows() instanceof SampleRows made) {
         samples.giveKeys(made, changing);
       }
-      take(seed);
+      try {
+        take(seed);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
     }
     StagedSeeds staged = new StagedSeeds(session, staging, changing);
     ReferenceCheck references = new ReferenceCheck(session, staging, schema, changing);
@@ -249,7 +262,7 @@ public final class Seeder {
   /** Takes the rows in, unless they are found to be those of the table. */
   private void take(BoundSeed seed) throws SQLException {
     boolean empty = new TableQueries(session).isEmpty(seed.table().name());
-    CheckedRows rows = new CheckedRows(seed, listener);
+    CheckedRows rows = new CheckedRows(seed, staging, listener);
     Optional<SeedCounts> same =
         empty ? Optional.empty() : new UnchangedCheck(staging, seed).counts(rows);
     if (same.isPresent()) {

@@ -115,6 +115,15 @@ final class MariadbStaging extends JdbcStaging {
     }
   }
 
+  @Override
+  public void check(ValueKind kind, String text) throws BadValueException {
+    if (kind == ValueKind.TRUTH) {
+      truth(text);
+    } else {
+      super.check(kind, text);
+    }
+  }
+
   /** A number of one digit may hold others than 0 and 1. */
   private static String truth(String text) throws BadValueException {
     return text.matches("-?\\d{1,3}") ? text : Values.truth(text) ? "1" : "0";
