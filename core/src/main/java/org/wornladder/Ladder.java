@@ -361,6 +361,15 @@ public final class Ladder implements AutoCloseable {
     return new SeedService(context).seed(environment, options, approval, listener);
   }
 
+  /**
+   * Reads every seed of an environment to its end, without the database.
+   *
+   * @throws ProjectException with all that is wrong with the files
+   */
+  public void examineSeeds(Optional<String> environment) {
+    new SeedService(context).examine(context.environments().read(environment));
+  }
+
   /** Writes rows of an environment back to their seed files. */
   public List<PulledSeed> pull(Optional<String> environment, List<String> tables) {
     return new SeedService(context).pull(environment, tables);

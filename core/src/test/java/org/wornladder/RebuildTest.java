@@ -120,6 +120,18 @@ class RebuildTest {
   }
 
   @Test
+  void aSeedThatCannotBeReadIsFoundBeforeAnythingIsDropped() {
+    on(Kind.SQLITE);
+    ladder.apply();
+    ladder.file("seeds/broken.json", "[{");
+    ladder.file(
+        "ladder.yaml",
+        ladder.text("ladder.yaml") + "seeds:\n  - table: bin_1\n    rows: seeds/broken.json\n");
+    assertThatThrownBy(() -> rebuild(ALL, "", true)).isInstanceOf(ProjectException.class);
+    assertThat(database.events()).doesNotContain("emptied");
+  }
+
+  @Test
   void anotherProjectsDatabaseWantsItsOwnName() {
     on(Kind.SQLITE);
     ladder.apply();

@@ -14,9 +14,9 @@ import org.wornladder.project.Seed;
 import org.wornladder.sql.Place;
 
 /** The seeds that are meant in an environment. */
-record SeedSelection(List<Seed> all, Environment environment) {
+public record SeedSelection(List<Seed> all, Environment environment) {
   /** The seeds that are for this environment, as far as they are meant. */
-  List<Seed> of(SeedOptions options) {
+  public List<Seed> of(SeedOptions options) {
     if (options.sample().isPresent()) {
       return List.of(sampled(options.sample().get()));
     }

@@ -76,21 +76,28 @@ public record RebuildService(ProjectContext project) {
     // What cannot be built is reported before anything is dropped.
     new ApplyService(project)
         .plan(context, History.of(List.of(), Optional.empty(), context.engine().dialect()), apply);
+    if (seeds(options)) {
+      new SeedService(project).examine(context.environment());
+    }
     refuseOutside(context);
     approval.check(loss);
     empty(context, loss);
     listener.emptied(loss);
     RunResult outcome =
         new ApplyService(project).applyLocked(context, apply, (plan, environment) -> {}, listener);
-    boolean seeds = options.seed() && options.to().isEmpty() && !outcome.stopped();
     Optional<SeedRunResult> seeded =
-        seeds
+        seeds(options) && !outcome.stopped()
             ? Optional.of(
                 new SeedService(project)
                     .seedLocked(
                         context, SeedOptions.ALL, (planned, environment) -> {}, seedListener))
             : Optional.empty();
     return new RebuildResult(loss, outcome, seeded);
+  }
+
+  /** Seeds are for the whole ladder. */
+  private static boolean seeds(RebuildOptions options) {
+    return options.seed() && options.to().isEmpty();
   }
 
   private static RebuildLoss loss(EnvironmentContext context, History history) throws SQLException {

@@ -12,14 +12,18 @@ import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
 import org.wornladder.SeedRunResult;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
+import org.wornladder.project.Environment;
 import org.wornladder.project.Problem;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.Seed;
+import org.wornladder.project.SeedFiles;
 import org.wornladder.seed.SeedPull;
+import org.wornladder.seed.SeedSelection;
 import org.wornladder.seed.Seeder;
 import org.wornladder.sql.Place;
 
@@ -44,6 +48,27 @@ public record SeedService(ProjectContext project) {
                 project.settings(),
                 listener::waiting,
                 same -> seedLocked(same, options, approval, listener)));
+  }
+
+  /**
+   * Reads every seed of an environment to its end, so that one that cannot be read is found before
+   * anything is changed.
+   *
+   * @throws ProjectException with all that is wrong with the files
+   */
+  public void examine(Environment environment) {
+    List<Problem> problems = new ArrayList<>();
+    SeedSelection here = new SeedSelection(project.project().settings().seeds(), environment);
+    for (Seed seed : here.of(SeedOptions.ALL)) {
+      try {
+        SeedFiles.examine(project.project().root(), seed, Engines::isOther);
+      } catch (ProjectException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
   }
 
   /** What of the seeds does not fit the tables that stand. */

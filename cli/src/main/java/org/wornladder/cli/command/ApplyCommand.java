@@ -25,6 +25,10 @@ final class ApplyCommand extends ChangeCommand {
 
   @Override
   RunResult change(Ladder ladder, Call call, Approval approval, RunListener listener) {
+    if (call.has(SEED)) {
+      // One that cannot be read is found before a rung has run.
+      ladder.examineSeeds(call.environment());
+    }
     return ladder.apply(call.environment(), ApplyOptionsReader.read(call), approval, listener);
   }
 
