@@ -224,6 +224,11 @@ public final class PostgresBench {
     return words;
   }
 
+  /** The number and hash of the last entry, which each transaction records beside it. */
+  private static final String HEAD =
+      "CREATE TABLE ladder_snapshot (number bigint PRIMARY KEY, at text NOT NULL, entry bigint NOT"
+          + " NULL, fingerprint text NOT NULL);\nINSERT INTO ladder_snapshot VALUES (0, '', 0, '');\n";
+
   /**
    * The statements of the rungs from an index to before another, and their journal entries, as one
    * script, made from the journal of a run that has an entry for each rung, in order.
@@ -237,16 +242,25 @@ public final class PostgresBench {
       for (int i = from; rows.next(); i++) {
         script.append(transactions ? "BEGIN;\n" : "").append(SampleLadder.up(i));
         if (i == 0) {
-          script.append(journal(rows.getMetaData()));
+          script.append(journal(rows.getMetaData())).append(HEAD);
         }
         script.append("INSERT INTO ladder_journal VALUES ('").append(rows.getLong(1) + shift);
         for (int column = 2; column <= rows.getMetaData().getColumnCount(); column++) {
           script.append("', '").append(rows.getString(column).replace("'", "''"));
         }
-        script.append("');\n").append(transactions ? "COMMIT;\n" : "");
+        script.append("');\n");
+        if (shift == 0) {
+          script.append(head(rows));
+        }
+        script.append(transactions ? "COMMIT;\n" : "");
       }
     }
     return script.toString();
+  }
+
+  private static String head(ResultSet entry) throws SQLException {
+    return "UPDATE ladder_snapshot SET at = '%s', entry = %d, fingerprint = '%s' WHERE number = 0;\n"
+        .formatted(entry.getString("at"), entry.getLong("number"), entry.getString("hash"));
   }
 
   private static String journal(ResultSetMetaData columns) throws SQLException {
