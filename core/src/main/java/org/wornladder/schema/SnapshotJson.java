@@ -20,7 +20,7 @@ import java.util.TreeMap;
  */
 final class SnapshotJson {
   /** The format's version: one that describes structures otherwise has another number. */
-  static final int VERSION = 5;
+  static final int VERSION = 6;
 
   private static final String WORDS = "words";
   private static final String ELEMENTS = "elements";

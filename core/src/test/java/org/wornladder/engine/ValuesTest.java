@@ -94,14 +94,15 @@ class ValuesTest {
 
   @Test
   void truth() throws BadValueException {
-    for (String text : new String[] {"true", "TRUE", "t", "yes", "1"}) {
+    for (String text : new String[] {"true", "TRUE", "t", "1"}) {
       assertThat(Values.truth(text)).isTrue();
     }
-    for (String text : new String[] {"false", "No", "0", "f"}) {
+    for (String text : new String[] {"false", "False", "0", "f"}) {
       assertThat(Values.truth(text)).isFalse();
     }
     bad(() -> Values.truth(""));
     bad(() -> Values.truth("2"));
+    bad(() -> Values.truth("yes"));
   }
 
   @Test

@@ -157,14 +157,17 @@ final class MariadbStructure {
         "");
   }
 
-  /** The server makes an index for a foreign key by itself, named after the key or its column. */
+  /**
+   * Whether the server makes this index by itself where its foreign key is made under the key's
+   * name. Under another name, unique, or of another kind it is somebody's own (MariaDB
+   * documentation, "Foreign Keys").
+   */
   private boolean isOfKey(String table, Index index) {
-    return foreignKeys.getOrDefault(table, Map.of()).entrySet().stream()
-        .anyMatch(
-            key ->
-                key.getValue().columns().equals(index.columns())
-                    && (key.getKey().equals(index.name())
-                        || index.columns().get(0).equals(index.name())));
+    Optional<ForeignKey> key =
+        Optional.ofNullable(foreignKeys.getOrDefault(table, Map.of()).get(index.name()));
+    String plain = "KEY USING BTREE (" + MariadbEngine.QUOTING.names(index.columns()) + ")";
+    return key.filter(found -> found.columns().equals(index.columns())).isPresent()
+        && index.definition().equals(plain);
   }
 
   private static Index ofKey(Index index) {
