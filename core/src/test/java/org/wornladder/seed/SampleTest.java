@@ -12,6 +12,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.Ladder;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.SeedApproval;
@@ -88,6 +89,9 @@ class SampleTest {
     assertThat(database.query("SELECT count(*) FROM bin WHERE note IS NULL").get(0))
         .isNotEqualTo("0");
     assertThat(seed(SeedOptions.ALL).isQuiet()).isTrue();
+    try (Ladder opened = ladder.open()) {
+      assertThat(opened.checkAgainst(Optional.of("dev"), Optional.empty()).findings()).isEmpty();
+    }
     database.execute("DELETE FROM bin");
     seed(SeedOptions.ALL);
     assertThat(database.query("SELECT concat(code, ' ', sort) FROM bin ORDER BY code"))

@@ -65,7 +65,7 @@ final class SeedCommand implements Command {
     if (json) {
       view.json(outcome);
     } else {
-      view.show(outcome);
+      view.show(outcome, call.listed(ONLY));
     }
     call.terminal().flush();
     return ExitCode.DONE;

@@ -26,6 +26,13 @@ public final class SeedView {
   }
 
   public void show(SeedRunResult result) {
+    show(result, List.of());
+  }
+
+  /**
+   * @param only the seeds that were named; none if all were meant
+   */
+  public void show(SeedRunResult result, List<String> only) {
     Page page = new Page(terminal);
     if (result.results().isEmpty()) {
       page.verdict("There is no seed for " + result.environment() + ".");
@@ -36,7 +43,8 @@ public final class SeedView {
     out.println();
     page.verdict(verdict(result));
     if (!result.written() && !result.isQuiet()) {
-      page.next("ladder seed " + result.environment());
+      String named = only.isEmpty() ? "" : " --only " + String.join(",", only);
+      page.next("ladder seed " + result.environment() + named);
     }
   }
 
