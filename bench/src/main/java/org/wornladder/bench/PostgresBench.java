@@ -224,7 +224,9 @@ public final class PostgresBench {
     return words;
   }
 
-  /** The number and hash of the last entry, which each transaction records beside it. */
+  /**
+   * The table with the journal's head: each transaction writes its entry's number and hash there.
+   */
   private static final String HEAD =
       "CREATE TABLE ladder_snapshot (number bigint PRIMARY KEY, at text NOT NULL, entry bigint NOT"
           + " NULL, fingerprint text NOT NULL);\nINSERT INTO ladder_snapshot VALUES (0, '', 0, '');\n";

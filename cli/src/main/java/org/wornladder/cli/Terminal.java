@@ -77,6 +77,13 @@ public record Terminal(
         new BufferedOutputStream(target, 1 << 13), direct, StandardCharsets.UTF_8);
   }
 
+  /** Whether a person answers a question with yes; anything else is a no. */
+  public boolean agrees(String question) {
+    return ask(question)
+        .filter(answer -> answer.equalsIgnoreCase("y") || answer.equalsIgnoreCase("yes"))
+        .isPresent();
+  }
+
   /** A line that a person types; empty at the end of the input. */
   public Optional<String> ask(String question) {
     err.print(question);

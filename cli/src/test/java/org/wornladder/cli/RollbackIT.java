@@ -138,7 +138,9 @@ class RollbackIT {
     work.rung("0003-more", "CREATE TABLE more (id integer);", "DROP TABLE more;");
     work.ladder("status").exits(2).complains("has the same number", "ladder renumber rungs/0002-");
     work.ladder("renumber", "2").exits(3).complains("two files have the number 2");
-    work.ladder("renumber", "rungs/0002-bin-2.sql").exits(3).complains("on dev, whose journal");
+    work.ladder("renumber", "rungs/0002-bin-2.sql")
+        .exits(3)
+        .complains("on dev: its journal would change");
     work.ladder("renumber", "rungs/0002-bin-2.sql", "--yes")
         .exits(0)
         .says("rungs/0002-bin-2.sql is now rungs/0004-bin-2.sql; on the record of dev");

@@ -27,7 +27,7 @@ public final class DatabaseCleaner {
 
   /**
    * Statements in the order that they are to run, those that drop certain tables in the end: while
-   * they stand, a run that was interrupted can be distinguished from a database of somebody else's.
+   * they stand, a run that was interrupted can be distinguished from a database of another project.
    *
    * @param last tables, as statements write them
    */

@@ -49,19 +49,13 @@ final class AskingApproval implements Approval, AcceptedFileApproval {
     terminal.flush();
     boolean yes = call.has(Options.YES);
     if (!yes && canAsk()) {
-      yes = isYes(terminal.ask("Go on with the file like this? [y/N] "));
+      yes = terminal.agrees("Go on with the file like this? [y/N] ");
     }
     AcceptedFileApproval.given(yes).check(file);
   }
 
   private boolean canAsk() {
     return terminal.inIsTerminal() && terminal.errIsTerminal() && !call.wantsJson();
-  }
-
-  private static boolean isYes(Optional<String> answer) {
-    return answer
-        .filter(word -> word.equalsIgnoreCase("y") || word.equalsIgnoreCase("yes"))
-        .isPresent();
   }
 
   private Optional<String> askForName(Plan plan, String name) {
@@ -82,7 +76,7 @@ final class AskingApproval implements Approval, AcceptedFileApproval {
     terminal.flush();
     List<String> labels = plan.steps().stream().map(Step::label).toList();
     String question = "Take back " + String.join(", ", labels) + " on " + name + "? [y/N] ";
-    return isYes(terminal.ask(question));
+    return terminal.agrees(question);
   }
 
   private static RefusedException notMeant(String name) {

@@ -69,11 +69,7 @@ final class RebuildCommand implements Command {
     if (canAsk && !loss.isNothing() && !loss.isStrange() && confirmed.isEmpty() && !yes) {
       String question =
           "Take " + loss.text() + " out of " + loss.environment() + ", with all rows? [y/N] ";
-      yes =
-          terminal
-              .ask(question)
-              .filter(answer -> answer.equalsIgnoreCase("y") || answer.equalsIgnoreCase("yes"))
-              .isPresent();
+      yes = terminal.agrees(question);
       if (!yes) {
         throw RefusedException.of(
             "not confirmed; nothing was changed", "environment " + loss.environment(), "");

@@ -63,15 +63,13 @@ final class RenumberCommand implements Command {
     Terminal terminal = call.terminal();
     if (!terminal.inIsTerminal() || !terminal.errIsTerminal()) {
       throw RefusedException.of(
-          "it is in place on " + names + ", whose journal would change, and nobody is there to ask",
+          "the rung is in place on "
+              + names
+              + ": its journal would change, and there is no terminal to ask at",
           "environment " + names,
           Advice.of(Advice.Code.ADD_YES));
     }
-    boolean yes =
-        terminal
-            .ask("Give it its new number in the journal of " + names + "? [y/N] ")
-            .filter(answer -> answer.equalsIgnoreCase("y") || answer.equalsIgnoreCase("yes"))
-            .isPresent();
+    boolean yes = terminal.agrees("Give it its new number in the journal of " + names + "? [y/N] ");
     if (!yes) {
       throw RefusedException.of("not confirmed; nothing was changed", "environment " + names, "");
     }

@@ -116,7 +116,7 @@ public final class ErrorView {
     error.put("exit_code", exitCode);
     if (e instanceof ProjectException project) {
       List<Problem> problems = project.problems();
-      error.put("all", problems.stream().map(ErrorView::json).toList());
+      error.put("all", problems.stream().map(ProblemJson::of).toList());
     } else if (e instanceof RefusedException refused) {
       error.put("all", refused.refusals().stream().map(this::json).toList());
     } else if (e instanceof StatementFailedException failed) {
@@ -130,10 +130,6 @@ public final class ErrorView {
           .put("steps_completed", failed.failure().completed());
     }
     return new Json().put("error", error);
-  }
-
-  private static Json json(Problem problem) {
-    return ProblemJson.of(problem).put("where", problem.place().toString());
   }
 
   private Json json(Refusal refusal) {

@@ -10,6 +10,7 @@ final class ProblemJson {
   static Json of(Problem problem) {
     return new Json()
         .put("severity", problem.isError() ? "error" : "note")
+        .put("where", problem.place().toString())
         .put("file", problem.place().file())
         .put("line", problem.place().line())
         .put("column", problem.place().column())

@@ -159,8 +159,8 @@ final class MariadbStructure {
 
   /**
    * Whether the server makes this index by itself where its foreign key is made under the key's
-   * name. Under another name, unique, or of another kind it is somebody's own (MariaDB
-   * documentation, "Foreign Keys").
+   * name. Under another name, unique, or of another kind a user has made it (MariaDB documentation,
+   * "Foreign Keys").
    */
   private boolean isOfKey(String table, Index index) {
     Optional<ForeignKey> key =

@@ -7,7 +7,7 @@ import org.wornladder.engine.DatabaseCleaner;
 
 /**
  * Takes everything out of the managed schemas. The schemas themselves stay, with their owners and
- * grants, and so do extensions that somebody else put there.
+ * grants, and so do extensions that belong to other users.
  */
 final class PostgresCleaner {
   /**
