@@ -370,9 +370,16 @@ public final class Ladder implements AutoCloseable {
     new SeedService(context).examine(context.environments().read(environment));
   }
 
-  /** Writes rows of an environment back to their seed files. */
-  public List<PulledSeed> pull(Optional<String> environment, List<String> tables) {
-    return new SeedService(context).pull(environment, tables);
+  /**
+   * Writes rows of an environment back to their seed files: to all of them or none. Rows that did
+   * not change keep their text.
+   *
+   * @param approval asked once with the files that change
+   * @return what changes in each file, in the order of the tables
+   */
+  public List<PulledSeed> pull(
+      Optional<String> environment, PullOptions options, PullApproval approval) {
+    return new SeedService(context).pull(environment, options, approval);
   }
 
   /**

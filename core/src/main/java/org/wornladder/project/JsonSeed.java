@@ -122,7 +122,7 @@ final class JsonSeed extends FileSeed {
     }
     StringWriter text = new StringWriter();
     try (JsonGenerator out = FACTORY.createGenerator(text)) {
-      out.copyCurrentStructure(parser);
+      out.copyCurrentStructureExact(parser);
     }
     return text.toString();
   }

@@ -5,14 +5,9 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.util.Map;
-import java.util.regex.Pattern;
 
 /** A list or a map of YAML, written as JSON: what a column of documents or of lists takes. */
 final class NestedJson {
-  /** RFC 8259, section 6. */
-  private static final Pattern NUMBER =
-      Pattern.compile("-?(0|[1-9]\\d*)(\\.\\d+)?([eE][+-]?\\d+)?");
-
   private NestedJson() {}
 
   static String of(YamlNode node) {
@@ -50,7 +45,7 @@ final class NestedJson {
       out.writeNull();
     } else if (scalar.plain() && (text.equals("true") || text.equals("false"))) {
       out.writeBoolean(text.equals("true"));
-    } else if (scalar.plain() && NUMBER.matcher(text).matches()) {
+    } else if (scalar.plain() && JsonText.isNumber(text)) {
       out.writeNumber(text);
     } else {
       out.writeString(text);

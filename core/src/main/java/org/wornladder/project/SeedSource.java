@@ -1,5 +1,6 @@
 package org.wornladder.project;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -24,6 +25,7 @@ final class SeedSource {
   private final Path root;
   private final String file;
   private final LongConsumer onRead;
+  private final Optional<String> text;
   private Optional<String> fingerprint = Optional.empty();
 
   /**
@@ -31,14 +33,24 @@ final class SeedSource {
    * @param onRead receives the number of bytes, as they are read
    */
   SeedSource(Path root, String file, LongConsumer onRead) {
+    this(root, file, onRead, Optional.empty());
+  }
+
+  private SeedSource(Path root, String file, LongConsumer onRead, Optional<String> text) {
     this.root = root;
     this.file = file;
     this.onRead = onRead;
+    this.text = text;
+  }
+
+  /** The file as it would be with another text. */
+  SeedSource withText(String other) {
+    return new SeedSource(root, file, bytes -> {}, Optional.of(other));
   }
 
   /** Its text, for a form that needs all of it. */
   Optional<String> text(Problems problems) {
-    return new TextFiles(root).read(file, problems);
+    return text.isPresent() ? text : new TextFiles(root).read(file, problems);
   }
 
   String file() {
@@ -51,6 +63,9 @@ final class SeedSource {
    * @throws ProjectException if the file leads out of the project
    */
   InputStream open() throws IOException {
+    if (text.isPresent()) {
+      return new ByteArrayInputStream(text.get().getBytes(StandardCharsets.UTF_8));
+    }
     InputStream in = new TextFiles(root).open(file);
     return new InputStream() {
       @Override

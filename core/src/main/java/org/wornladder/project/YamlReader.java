@@ -25,7 +25,7 @@ import org.yaml.snakeyaml.resolver.Resolver;
 /** Reads YAML into {@link YamlNode}s, which keep their places. */
 final class YamlReader {
   /** YAML 1.2, section 10.3.2: the plain words for a null. */
-  private static final Set<String> NULLS = Set.of("", "~", "null", "Null", "NULL");
+  static final Set<String> NULLS = Set.of("", "~", "null", "Null", "NULL");
 
   private final String file;
   private final Problems problems;
@@ -37,14 +37,8 @@ final class YamlReader {
 
   /** The tree of a YAML text; empty, with a problem collected, if it is malformed or empty. */
   static Optional<YamlNode> read(String file, String text, Problems problems) {
-    LoaderOptions options = new LoaderOptions();
-    options.setMaxAliasesForCollections(0);
     try {
-      Composer composer =
-          new Composer(
-              new ParserImpl(new StreamReader(new StringReader(text)), options),
-              new Resolver(),
-              options);
+      Composer composer = composer(text);
       if (!composer.checkNode()) {
         problems.error(Place.of(file), "the file is empty", Advice.of(Advice.Code.INIT_WRITES_IT));
         return Optional.empty();
@@ -66,6 +60,22 @@ final class YamlReader {
       problems.error(Place.of(file), "this is not YAML: " + message, "");
     }
     return Optional.empty();
+  }
+
+  /**
+   * The root of a YAML text that has one, with the places where its parts begin and end.
+   *
+   * @throws YAMLException if it is malformed
+   */
+  static Node compose(String text) {
+    return composer(text).getSingleNode();
+  }
+
+  private static Composer composer(String text) {
+    LoaderOptions options = new LoaderOptions();
+    options.setMaxAliasesForCollections(0);
+    StreamReader reader = new StreamReader(new StringReader(text));
+    return new Composer(new ParserImpl(reader, options), new Resolver(), options);
   }
 
   private YamlNode tree(Node node) {

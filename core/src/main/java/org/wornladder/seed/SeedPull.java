@@ -6,93 +6,118 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.ProjectException;
+import org.wornladder.PulledSeed;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Seed;
+import org.wornladder.project.SeedColumn;
+import org.wornladder.project.SeedColumn.Shape;
 import org.wornladder.project.SeedFiles;
-import org.wornladder.project.SeedRow;
-import org.wornladder.project.SeedWriter;
+import org.wornladder.project.SeedOutput;
+import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
 /**
- * Writes the rows of a table back to its seed file: with the file's own columns, its rows in their
- * order, those it does not have behind them.
+ * Writes the rows of tables back to their seed files: with each file's own columns, its rows in
+ * their order, those it does not have behind them. Rows that did not change keep their text.
  */
-public final class SeedPull {
-  private static final int MOST_TEXTS = 100_000;
-
+public final class SeedPull implements AutoCloseable {
   private final Path root;
   private final String environment;
   private final Session session;
   private final Schema schema;
   private final Staging staging;
-  private int files;
+  private final boolean dryRun;
+  private final List<Pending> pending = new ArrayList<>();
+
+  /** A file that is complete, with what it says. */
+  private record Pending(SeedOutput output, PulledSeed pulled) {}
 
   /**
    * @param environment its name, for messages
+   * @param dryRun whether nothing is written
    */
-  public SeedPull(Path root, String environment, Session session, Schema schema) {
+  public SeedPull(Path root, String environment, Session session, Schema schema, boolean dryRun) {
     this.root = root;
     this.environment = environment;
     this.session = session;
     this.schema = schema;
+    this.dryRun = dryRun;
     staging = session.staging();
   }
 
   /**
-   * Writes one file; it is replaced once all rows are in it.
+   * Completes one file beside the one that it replaces.
    *
-   * @return how many rows were written
+   * @return what changes in it
    * @throws ProjectException if the table is not there, or the file that is does not fit it
    */
-  public long write(Seed seed) throws SQLException {
-    files++;
+  public PulledSeed take(Seed seed) throws SQLException {
     staging.open();
     List<Problem> problems = new ArrayList<>();
     SeedBinder binder = new SeedBinder(schema, staging, environment, problems);
     Optional<Table> table = binder.table(seed);
     Optional<BoundSeed> bound = Optional.empty();
     if (table.isPresent() && Files.exists(root.resolve(seed.file()))) {
-      bound = binder.bind(seed, table.get(), SeedFiles.rows(root, seed, bytes -> {}), files, false);
+      SeedRows rows = SeedFiles.rows(root, seed, bytes -> {});
+      if (!rows.columns().isEmpty()) {
+        bound = binder.bind(seed, table.get(), rows, pending.size() + 1, false);
+      }
     }
     if (!problems.isEmpty()) {
       throw new ProjectException(problems);
     }
     List<Taken> columns = bound.map(this::ofFile).orElseGet(() -> ofTable(table.orElseThrow()));
+    long present = 0;
     if (bound.isPresent()) {
-      staging.make(bound.get().stage());
-      staging.load(bound.get().stage(), bound.get().rows());
-      staging.index(bound.get().stage());
-      new StagedSeeds(session, staging, List.of()).resolve(bound.get());
+      present = stage(bound.get());
     }
-    return write(seed, columns, query(table.orElseThrow(), columns, bound), texts(bound));
+    SeedOutput output =
+        SeedOutput.begin(
+            root, seed, columns.stream().map(this::column).toList(), bound.isEmpty(), dryRun);
+    try {
+      String query = query(table.orElseThrow(), columns, bound);
+      PulledSeed pulled = write(seed, query, output, columns, present);
+      output.complete();
+      pending.add(new Pending(output, pulled));
+      return pulled;
+    } catch (ProjectException | SQLException e) {
+      output.close();
+      throw e;
+    }
   }
 
-  /** The rows of the file as they are, by position; none of a file that is very large. */
-  private static Map<Long, SeedRow> texts(Optional<BoundSeed> bound) {
-    Map<Long, SeedRow> texts = new HashMap<>();
-    if (bound.isPresent()) {
-      bound
-          .get()
-          .rows()
-          .<RuntimeException>each(
-              row -> {
-                if (texts.size() < MOST_TEXTS) {
-                  texts.put(row.position(), row);
-                }
-              });
+  /** Returns how many rows the file has. */
+  private long stage(BoundSeed seed) throws SQLException {
+    staging.make(seed.stage());
+    staging.load(seed.stage(), seed.rows());
+    staging.index(seed.stage());
+    new StagedSeeds(session, staging, List.of()).resolve(seed);
+    return new TableQueries(session).number("SELECT count(*) FROM " + staging.staged(seed.stage()));
+  }
+
+  /** Puts the files that change in their place, once all are complete. */
+  public void replace() {
+    for (Pending file : pending) {
+      if (!file.pulled().isQuiet()) {
+        file.output().replace();
+      }
     }
-    return texts;
+  }
+
+  @Override
+  public void close() {
+    pending.forEach(file -> file.output().close());
   }
 
   /**
@@ -160,49 +185,71 @@ public final class SeedPull {
     return query.toString();
   }
 
-  private long write(Seed seed, List<Taken> columns, String query, Map<Long, SeedRow> texts)
+  private PulledSeed write(
+      Seed seed, String query, SeedOutput output, List<Taken> columns, long present)
       throws SQLException {
-    long count = 0;
-    List<SeedWriter.Column> header =
-        columns.stream()
-            .map(column -> new SeedWriter.Column(column.header(), isPlain(column.column())))
-            .toList();
-    try (SeedWriter writer = SeedWriter.begin(root, seed, header);
-        Statement sql = session.connection().createStatement()) {
+    long added = 0;
+    long changed = 0;
+    long found = 0;
+    long last = -1;
+    try (Statement sql = session.connection().createStatement()) {
       sql.setFetchSize(1000);
-      try (ResultSet rows = sql.executeQuery(query)) {
-        while (rows.next()) {
-          writer.row(row(rows, columns, texts));
-          count++;
+      try (ResultSet row = sql.executeQuery(query)) {
+        while (row.next()) {
+          Optional<Long> position = present == 0 ? Optional.empty() : position(row, columns.size());
+          if (position.isEmpty() || position.get() == last) {
+            output.add(values(row, columns));
+            added++;
+            continue;
+          }
+          last = position.get();
+          found++;
+          Map<Integer, Optional<String>> differing = differing(row, columns);
+          if (differing.isEmpty()) {
+            output.keep(last);
+          } else {
+            output.change(last, differing);
+            changed++;
+          }
         }
       }
-      writer.finish();
     }
-    return count;
+    return new PulledSeed(seed.file(), added, changed, present - found, found - changed);
   }
 
-  private boolean isPlain(Column column) {
-    return switch (staging.kind(column)) {
-      case WHOLE, DECIMAL, TRUTH -> true;
-      default -> false;
-    };
+  private SeedColumn column(Taken column) {
+    Shape shape =
+        switch (staging.kind(column.column())) {
+          case WHOLE, DECIMAL, TRUTH -> Shape.PLAIN;
+          case JSON, LIST -> Shape.NESTED;
+          default -> Shape.TEXT;
+        };
+    return new SeedColumn(column.header(), shape);
   }
 
-  /** A value that is the file's keeps the text that it has there. */
-  private List<Optional<String>> row(ResultSet row, List<Taken> columns, Map<Long, SeedRow> texts)
-      throws SQLException {
-    int count = columns.size();
-    Optional<SeedRow> before =
-        texts.isEmpty() ? Optional.empty() : Optional.ofNullable(texts.get(row.getLong(count + 1)));
+  /** Where the file has the row, found by its key. */
+  private static Optional<Long> position(ResultSet row, int columns) throws SQLException {
+    long position = row.getLong(columns + 1);
+    return row.wasNull() ? Optional.empty() : Optional.of(position);
+  }
+
+  private List<Optional<String>> values(ResultSet row, List<Taken> columns) throws SQLException {
     List<Optional<String>> values = new ArrayList<>();
-    for (int i = 0; i < count; i++) {
-      boolean kept = before.isPresent() && row.getInt(count + 2 + i) == 1;
-      values.add(kept ? text(before.get(), i) : staging.read(row, i + 1, columns.get(i).column()));
+    for (int i = 0; i < columns.size(); i++) {
+      values.add(staging.read(row, i + 1, columns.get(i).column()));
     }
     return values;
   }
 
-  private static Optional<String> text(SeedRow row, int column) {
-    return row.isNull(column) ? Optional.empty() : Optional.of(row.text(column));
+  /** The values that the file does not have, by the number of their column. */
+  private Map<Integer, Optional<String>> differing(ResultSet row, List<Taken> columns)
+      throws SQLException {
+    Map<Integer, Optional<String>> values = new LinkedHashMap<>();
+    for (int i = 0; i < columns.size(); i++) {
+      if (row.getInt(columns.size() + 2 + i) == 0) {
+        values.put(i, staging.read(row, i + 1, columns.get(i).column()));
+      }
+    }
+    return values;
   }
 }

@@ -10,11 +10,11 @@ import org.wornladder.schema.NameList;
 import org.wornladder.schema.Table;
 
 /** What must be unique in a table. */
-final class UniqueKeys {
+public final class UniqueKeys {
   private UniqueKeys() {}
 
   /** Columns that are unique together, the primary key's first. */
-  static List<List<String>> of(Table table) {
+  public static List<List<String>> of(Table table) {
     List<List<String>> uniques = new ArrayList<>();
     if (!table.primaryKey().isEmpty()) {
       uniques.add(table.primaryKey());

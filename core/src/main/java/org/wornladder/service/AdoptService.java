@@ -1,5 +1,7 @@
 package org.wornladder.service;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,7 +27,6 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.History;
-import org.wornladder.project.IgnoreList;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
@@ -35,10 +36,12 @@ import org.wornladder.project.SchemaWriter;
 import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
+import org.wornladder.project.SettingsLists;
 import org.wornladder.schema.Element;
-import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
 import org.wornladder.seed.SeedPull;
+import org.wornladder.seed.UniqueKeys;
 import org.wornladder.sql.Place;
 
 /** Takes a database that exists under management: from here on, everything is on record. */
@@ -123,13 +126,9 @@ public record AdoptService(ProjectContext project) {
     RungDraft draft = draft(taken, script);
     draft.refuseTooLarge(Advice.of(Advice.Code.LEAVE_OBJECTS_OUT));
     draft.refuseSecrets(context.environment().definitionSecrets());
-    List<String> rows = new ArrayList<>();
-    Schema schema = context.structure();
-    for (String table : options.rows()) {
-      rows.add(rows(context, schema, table));
-    }
+    List<String> rows = rows(context, options.rows());
     for (String pattern : options.except()) {
-      IgnoreList.add(files().root(), pattern);
+      SettingsLists.ignore(files().root(), pattern);
     }
     List<String> files = new ArrayList<>(SchemaWriter.write(files().root(), declared(taken, ddl)));
     files.addAll(rows);
@@ -152,24 +151,53 @@ public record AdoptService(ProjectContext project) {
     return new RungDraft(up, List.of(), Optional.of(REASON));
   }
 
-  /** Writes the rows of a table as a seed; returns its file. */
-  private String rows(EnvironmentContext context, Schema schema, String table) throws SQLException {
+  /** Writes the rows of tables as seeds, and names them in the settings; returns the files. */
+  private List<String> rows(EnvironmentContext context, List<String> tables) throws SQLException {
+    List<Seed> seeds = new ArrayList<>();
+    for (String table : tables) {
+      seeds.add(seed(context, table));
+    }
+    Path root = files().root();
+    try (SeedPull pull =
+        new SeedPull(
+            root, context.environment().name(), context.session(), context.structure(), false)) {
+      for (Seed seed : seeds) {
+        pull.take(seed);
+      }
+      pull.replace();
+    }
+    seeds.forEach(seed -> SettingsLists.seed(root, seed.table(), seed.key()));
+    return seeds.stream().map(Seed::file).toList();
+  }
+
+  /** The seed that a table's rows become; without a primary key they are found by a unique one. */
+  private Seed seed(EnvironmentContext context, String name) throws SQLException {
     DatabaseReport.OfTable report =
         new TableReader(context.session(), context.engine(), context.environment())
-            .read(schema, table, 0);
-    String name = report.table().name();
+            .read(context.structure(), name, 0);
+    Table table = report.table();
+    String place = "environment " + context.environment().name();
     if (report.rowCount() > MOST_ROWS) {
       throw RefusedException.of(
-          table + " has " + report.rowCount() + " rows: that is no reference data",
-          "environment " + context.environment().name(),
+          name + " has " + report.rowCount() + " rows: that is no reference data",
+          place,
           Advice.of(Advice.Code.ADOPT_SMALLER_TABLES, MOST_ROWS));
     }
-    String file = SeedWriter.csvFile(name);
-    Place place = Place.of(ProjectReader.SETTINGS);
-    Seed seed = new Seed(place, Seed.Form.CSV, name, file, List.of(), true, false, List.of());
-    new SeedPull(files().root(), context.environment().name(), context.session(), schema)
-        .write(seed);
-    return file;
+    Optional<List<String>> unique = UniqueKeys.of(table).stream().findFirst();
+    if (unique.isEmpty()) {
+      throw RefusedException.of(
+          name + " has no key that is unique, so its rows cannot be identified",
+          place,
+          "leave it out of --rows");
+    }
+    String file = SeedWriter.csvFile(table.name());
+    if (Files.exists(files().root().resolve(file))) {
+      throw RefusedException.of(
+          file + " is there already", place, "move it away, or leave " + name + " out of --rows");
+    }
+    List<String> key = table.primaryKey().isEmpty() ? unique.get() : List.of();
+    Place settings = Place.of(ProjectReader.SETTINGS);
+    return new Seed(settings, Seed.Form.CSV, table.name(), file, key, true, false, List.of());
   }
 
   private static List<Declared> declared(List<Element> elements, Ddl ddl) {

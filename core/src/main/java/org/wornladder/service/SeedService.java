@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.ProjectException;
+import org.wornladder.PullApproval;
+import org.wornladder.PullOptions;
 import org.wornladder.PulledSeed;
 import org.wornladder.SeedApproval;
 import org.wornladder.SeedDrift;
@@ -98,27 +100,32 @@ public record SeedService(ProjectContext project) {
     return seeder.write(planned, context.journal());
   }
 
-  public List<PulledSeed> pull(Optional<String> environment, List<String> tables) {
-    List<Seed> seeds = new ArrayList<>();
-    for (String table : tables) {
-      seeds.add(pulled(table));
+  public List<PulledSeed> pull(
+      Optional<String> environment, PullOptions options, PullApproval approval) {
+    List<Seed> seeds = options.tables().stream().map(this::pulled).toList();
+    return project.in(environment, Access.READ, context -> pull(context, seeds, options, approval));
+  }
+
+  private List<PulledSeed> pull(
+      EnvironmentContext context, List<Seed> seeds, PullOptions options, PullApproval approval)
+      throws SQLException {
+    List<PulledSeed> pulled = new ArrayList<>();
+    try (SeedPull pull =
+        new SeedPull(
+            project.project().root(),
+            context.environment().name(),
+            context.session(),
+            context.structure(),
+            options.dryRun())) {
+      for (Seed seed : seeds) {
+        pulled.add(pull.take(seed));
+      }
+      if (!options.dryRun()) {
+        approval.check(pulled.stream().filter(file -> !file.isQuiet()).toList());
+        pull.replace();
+      }
     }
-    return project.in(
-        environment,
-        Access.READ,
-        context -> {
-          List<PulledSeed> pulled = new ArrayList<>();
-          SeedPull pull =
-              new SeedPull(
-                  project.project().root(),
-                  context.environment().name(),
-                  context.session(),
-                  context.structure());
-          for (Seed seed : seeds) {
-            pulled.add(new PulledSeed(seed.file(), pull.write(seed)));
-          }
-          return pulled;
-        });
+    return pulled;
   }
 
   private Seed pulled(String table) {

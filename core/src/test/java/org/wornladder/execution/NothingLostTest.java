@@ -1,8 +1,6 @@
 package org.wornladder.execution;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -11,6 +9,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.Against;
@@ -21,8 +20,6 @@ import org.wornladder.journal.History;
 import org.wornladder.schema.Schema;
 import org.wornladder.server.CuttingProxy;
 import org.wornladder.server.InterruptedEngine;
-import org.wornladder.server.MariadbServer;
-import org.wornladder.server.PostgresServer;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -30,6 +27,7 @@ import org.wornladder.server.TestDatabase.Kind;
  * Cut connections at every step of a run, and restarts of its server: what follows is a plain run,
  * and it ends where an undisturbed one ends.
  */
+@ResourceLock("org.wornladder.server.InterruptedEngine")
 class NothingLostTest {
   static final RollbackOptions.Selection ALL = new RollbackOptions.To(0);
 
@@ -134,42 +132,5 @@ class NothingLostTest {
       assertThat(e.getMessage() + e.advice()).doesNotContain("Exception");
     }
     return InterruptedEngine.steps();
-  }
-
-  @ParameterizedTest
-  @EnumSource(names = {"POSTGRES", "MARIADB"})
-  void afterTheServerWasRestartedAPlainRunEndsWhereAnUndisturbedOneEnds(Kind kind)
-      throws Exception {
-    boolean postgres = kind == Kind.POSTGRES;
-    assumeTrue(postgres ? PostgresServer.isOurs() : MariadbServer.isOurs());
-    TestDatabase calm = TestDatabase.make(kind, root);
-    TestLadder undisturbed = ladder(calm, root.resolve("calm"));
-    undisturbed.apply();
-    End up = end(undisturbed, calm);
-    TestDatabase database = TestDatabase.make(kind, root);
-    TestLadder ladder = ladder(database, root.resolve("restarted"));
-    for (int step : new int[] {2, 5, 9}) {
-      ladder.settings(new TestDatabase(kind, InterruptedEngine.PREFIX + database.url()), "");
-      InterruptedEngine.at(
-          now -> {
-            if (now == step) {
-              restart(postgres);
-            }
-          });
-      assertThatThrownBy(ladder::apply)
-          .isInstanceOf(LadderException.class)
-          .hasMessageContaining("the connection was cut");
-      ladder.settings(database, "").apply();
-      assertThat(end(ladder, database)).as("restarted at step %d", step).isEqualTo(up);
-      ladder.rollback(ALL);
-    }
-  }
-
-  private static void restart(boolean postgres) {
-    if (postgres) {
-      PostgresServer.restart();
-    } else {
-      MariadbServer.restart();
-    }
   }
 }

@@ -69,14 +69,15 @@ class WritersTest {
   }
 
   private String written(Form form, List<List<Optional<String>>> rows) throws IOException {
-    List<SeedWriter.Column> columns =
+    List<SeedColumn> columns =
         List.of(
-            new SeedWriter.Column("id", true),
-            new SeedWriter.Column("code", false),
-            new SeedWriter.Column("a \"b\"", false));
-    try (SeedWriter writer = SeedWriter.begin(root, seed(form), columns)) {
-      rows.forEach(writer::row);
-      writer.finish();
+            new SeedColumn("id", SeedColumn.Shape.PLAIN),
+            new SeedColumn("code", SeedColumn.Shape.TEXT),
+            new SeedColumn("a \"b\"", SeedColumn.Shape.TEXT));
+    try (SeedOutput output = SeedOutput.begin(root, seed(form), columns, true, false)) {
+      rows.forEach(output::add);
+      output.complete();
+      output.replace();
     }
     return Files.readString(root.resolve(seed(form).file()));
   }

@@ -3,15 +3,21 @@ package org.wornladder.seed;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.ProjectException;
+import org.wornladder.PullApproval;
+import org.wornladder.PullOptions;
+import org.wornladder.PulledSeed;
+import org.wornladder.RefusedException;
 import org.wornladder.SeedApproval;
 import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
@@ -53,8 +59,16 @@ class SeedPullTest {
     ladder.file("ladder.yaml", ladder.text("ladder.yaml") + "seeds: [" + settings + "]\n");
   }
 
+  private List<PulledSeed> pull(boolean dryRun, String... tables) {
+    return ladder
+        .open()
+        .pull(Optional.of("dev"), new PullOptions(List.of(tables), dryRun), PullApproval.GIVEN);
+  }
+
   private void pull(String... tables) {
-    ladder.open().pull(Optional.of("dev"), List.of(tables));
+    ladder
+        .open()
+        .pull(Optional.of("dev"), new PullOptions(List.of(tables), false), PullApproval.GIVEN);
   }
 
   private boolean isQuiet() {
@@ -129,5 +143,104 @@ class SeedPullTest {
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining("no rows of its own");
     assertThat(Files.exists(root.resolve("seeds/nowhere.csv"))).isFalse();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void rowsThatDidNotChangeKeepTheirTextInEveryForm(Kind kind) {
+    on(kind);
+    pull("grade");
+    seeds("grade", "{ table: variety, key: [name], rows: seeds/sorts.yaml }");
+    ladder.file(
+        "seeds/sorts.yaml",
+        """
+        # What the orchard grows.
+        - name: Late Gold      # the last to ripen
+          grade.name: "Second"
+          weight: 2.5
+        - {name: Keeper, grade.name: First, weight: 01.250}  # keeps until May
+        - name: Gone
+          grade.name: First
+          weight: 1
+        """);
+    database.execute("UPDATE variety SET weight = 3 WHERE name = 'Late Gold'");
+    assertThat(pull(true, "grade", "variety"))
+        .containsExactly(
+            new PulledSeed("seeds/grade.csv", 0, 0, 0, 2),
+            new PulledSeed("seeds/sorts.yaml", 1, 1, 1, 1));
+    assertThat(ladder.text("seeds/sorts.yaml")).contains("weight: 2.5", "name: Gone");
+    pull("grade", "variety");
+    assertThat(ladder.text("seeds/sorts.yaml").replace("3.00", "3"))
+        .isEqualTo(
+            """
+            # What the orchard grows.
+            - name: Late Gold      # the last to ripen
+              grade.name: "Second"
+              weight: 3
+            - {name: Keeper, grade.name: First, weight: 01.250}  # keeps until May
+            - name: Mill, "old"
+              grade.name: null
+              weight: null
+            """);
+    assertThat(pull(true, "variety")).allMatch(PulledSeed::isQuiet);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void severalTablesAreAllOrNothing(Kind kind) throws IOException {
+    on(kind);
+    pull("grade");
+    String grades = ladder.text("seeds/grade.csv");
+    database.execute("UPDATE grade SET name = 'Best' WHERE code = 'A'");
+    ladder.file("seeds/variety.csv", "name,colour\nKeeper,red\n");
+    assertThatThrownBy(() -> pull("grade", "variety")).isInstanceOf(ProjectException.class);
+    assertThat(ladder.text("seeds/grade.csv")).isEqualTo(grades);
+    PullApproval never =
+        files -> {
+          throw RefusedException.of("not now", files.get(0).file(), "");
+        };
+    assertThatThrownBy(
+            () ->
+                ladder
+                    .open()
+                    .pull(Optional.of("dev"), new PullOptions(List.of("grade"), false), never))
+        .isInstanceOf(RefusedException.class);
+    assertThat(ladder.text("seeds/grade.csv")).isEqualTo(grades);
+    try (Stream<Path> files = Files.list(root.resolve("seeds"))) {
+      assertThat(files.map(file -> file.getFileName().toString()))
+          .containsExactlyInAnyOrder("grade.csv", "variety.csv");
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void listsMapsAndNumbersKeepTheirTypes(Kind kind) {
+    on(kind);
+    // SQLite has no JSON type.
+    String json = kind == Kind.SQLITE ? "text" : kind == Kind.POSTGRES ? "jsonb" : "json";
+    String value = "'{\"low\": 5, \"sizes\": [1, 2.50]}'" + (kind == Kind.H2 ? " FORMAT JSON" : "");
+    database.execute(
+        "CREATE TABLE bin (id integer NOT NULL PRIMARY KEY, facts " + json + ", flag varchar(5))",
+        "INSERT INTO bin VALUES (7, " + value + ", '12')");
+    for (String ending : List.of(".json", ".yaml")) {
+      String file = "seeds/bins" + ending;
+      seeds("{ table: bin, rows: " + file + " }");
+      pull("bin");
+      assertThat(bare(file)).containsAnyOf("id:7", "\"id\":7").containsAnyOf("'12'", "\"12\"");
+      if (kind == Kind.POSTGRES || kind == Kind.H2) {
+        assertThat(bare(file)).containsAnyOf("facts:{low:5,", "\"facts\":{\"low\":5,");
+      }
+      assertThat(isQuiet()).as(ladder.text(file)).isTrue();
+      ladder.file(file, "[{\"id\": 7, \"facts\": {\"low\": 1}}]\n");
+      pull("bin");
+      if (kind == Kind.POSTGRES || kind == Kind.H2) {
+        assertThat(bare(file)).contains("\"facts\":{").containsAnyOf("low:5", "\"low\":5");
+      }
+      assertThat(isQuiet()).as(ladder.text(file)).isTrue();
+    }
+  }
+
+  private String bare(String file) {
+    return ladder.text(file).replaceAll("\\s+", "").toLowerCase(Locale.ROOT);
   }
 }

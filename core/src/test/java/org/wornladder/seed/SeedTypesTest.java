@@ -12,6 +12,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.LadderException;
+import org.wornladder.PullApproval;
+import org.wornladder.PullOptions;
 import org.wornladder.SeedApproval;
 import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
@@ -104,7 +106,9 @@ class SeedTypesTest {
         .containsExactly("9007199254740993", "NULL");
     ladder.file("seeds/sort.json", "[]");
     ladder.delete("seeds/sort.json");
-    ladder.open().pull(Optional.of("dev"), List.of("sort"));
+    ladder
+        .open()
+        .pull(Optional.of("dev"), new PullOptions(List.of("sort"), false), PullApproval.GIVEN);
     String pulled = ladder.text("seeds/sort.json");
     assertThat(pulled.toLowerCase(Locale.ROOT))
         .contains("9007199254740993", "base64:aaecaw==", "12345.678", "null");

@@ -11,6 +11,8 @@ import org.wornladder.Against;
 import org.wornladder.ApplyOptions;
 import org.wornladder.DriftReport;
 import org.wornladder.Ladder;
+import org.wornladder.PullApproval;
+import org.wornladder.PullOptions;
 import org.wornladder.RebuildApproval;
 import org.wornladder.RebuildOptions;
 import org.wornladder.RollbackOptions;
@@ -76,7 +78,7 @@ public final class EveryCommand {
       assertThat(seeded(ladder)).isEqualTo("1 updated, 1 unchanged");
       project.file("seeds/grade.csv", file);
       assertThat(ladder.drift(DEV, Against.EXPECTED, false).seeds().differing()).isNotEmpty();
-      ladder.pull(DEV, List.of("grade"));
+      ladder.pull(DEV, new PullOptions(List.of("grade"), false), PullApproval.GIVEN);
       assertThat(project.text("seeds/grade.csv")).contains("better");
     }
   }

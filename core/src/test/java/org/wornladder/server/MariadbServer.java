@@ -73,11 +73,20 @@ public final class MariadbServer {
   /** Stops the server and starts it again, with the data that it has. */
   public static void restart() {
     try {
-      Holder.SERVER.stop();
-      Holder.SERVER.start();
+      stopAndStart();
     } catch (ManagedProcessException e) {
-      throw new IllegalStateException(e);
+      try {
+        stopAndStart();
+      } catch (ManagedProcessException again) {
+        again.addSuppressed(e);
+        throw new IllegalStateException(again);
+      }
     }
+  }
+
+  private static void stopAndStart() throws ManagedProcessException {
+    Holder.SERVER.stop();
+    Holder.SERVER.start();
   }
 
   private static String admin() {

@@ -14,7 +14,7 @@ import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DriftView;
 import org.wornladder.cli.view.MendView;
 import org.wornladder.cli.view.ProgressView;
-import org.wornladder.project.IgnoreList;
+import org.wornladder.project.SettingsLists;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Compares what is in a database with what its history says. */
@@ -60,7 +60,7 @@ final class DriftCommand implements Command {
           "drift looks at one environment, not at '" + call.further().get(0) + "' too");
     }
     for (String pattern : call.texts(FORGIVE)) {
-      IgnoreList.add(call.projectFolder(), pattern);
+      SettingsLists.ignore(call.projectFolder(), pattern);
     }
     Against against = against(call);
     if (call.has(AS_RUNG)) {
@@ -91,8 +91,12 @@ final class DriftCommand implements Command {
   }
 
   private static int mend(Call call, Ladder ladder, Against against) {
-    MendScript mending = ladder.mendScript(call.environment(), against);
     Path file = call.folder().resolve(call.text(MEND).orElseThrow());
+    if (Files.exists(file)) {
+      String place = call.text(MEND).orElseThrow();
+      YesQuestion.ask(call, place + " is there already", place, "Write over " + place + "?");
+    }
+    MendScript mending = ladder.mendScript(call.environment(), against);
     MendView view = new MendView(call.terminal());
     try {
       Files.writeString(file, MendView.script(mending, against));

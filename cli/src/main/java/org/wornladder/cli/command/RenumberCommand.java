@@ -2,11 +2,8 @@ package org.wornladder.cli.command;
 
 import java.util.HashSet;
 import java.util.List;
-import org.wornladder.Advice;
-import org.wornladder.RefusedException;
 import org.wornladder.RenumberResult;
 import org.wornladder.cli.ExitCode;
-import org.wornladder.cli.Terminal;
 import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.ProgressView;
 import picocli.CommandLine.Model.CommandSpec;
@@ -54,24 +51,12 @@ final class RenumberCommand implements Command {
     return ExitCode.DONE;
   }
 
-  /** Asks the person at the terminal, where there is one and the options do not answer already. */
   private static void check(Call call, List<String> having) {
-    if (call.has(Options.YES)) {
-      return;
-    }
     String names = String.join(", ", having);
-    Terminal terminal = call.terminal();
-    if (!terminal.inIsTerminal() || !terminal.errIsTerminal()) {
-      throw RefusedException.of(
-          "the rung is in place on "
-              + names
-              + ": its journal would change, and there is no terminal to ask at",
-          "environment " + names,
-          Advice.of(Advice.Code.ADD_YES));
-    }
-    boolean yes = terminal.agrees("Give it its new number in the journal of " + names + "? [y/N] ");
-    if (!yes) {
-      throw RefusedException.of("not confirmed; nothing was changed", "environment " + names, "");
-    }
+    YesQuestion.ask(
+        call,
+        "the rung is in place on " + names + ": its journal would change",
+        "environment " + names,
+        "Give it its new number in the journal of " + names + "?");
   }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.wornladder.Ladder;
+import org.wornladder.PullOptions;
 import org.wornladder.PulledSeed;
 import org.wornladder.SeedOptions;
 import org.wornladder.SeedOptions.SampleOrder;
@@ -48,13 +49,7 @@ final class SeedCommand implements Command {
     boolean json = call.isJson();
     SeedView view = new SeedView(call.terminal());
     if (call.has(PULL)) {
-      List<PulledSeed> pulled = call.ladder().pull(call.environment(), call.listed(PULL));
-      if (json) {
-        view.json(pulled);
-      } else {
-        view.show(pulled);
-      }
-      return ExitCode.DONE;
+      return pull(call, view);
     }
     boolean dryRun = call.has(DRY_RUN);
     SeedOptions options =
@@ -68,6 +63,22 @@ final class SeedCommand implements Command {
       view.show(outcome, call.listed(ONLY));
     }
     call.terminal().flush();
+    return ExitCode.DONE;
+  }
+
+  private static int pull(Call call, SeedView view) {
+    boolean dryRun = call.has(DRY_RUN);
+    List<PulledSeed> pulled =
+        call.ladder()
+            .pull(
+                call.environment(),
+                new PullOptions(call.listed(PULL), dryRun),
+                new AskingPullApproval(call));
+    if (call.isJson()) {
+      view.json(pulled, !dryRun);
+    } else {
+      view.show(pulled, !dryRun);
+    }
     return ExitCode.DONE;
   }
 

@@ -1,6 +1,7 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -63,22 +64,56 @@ public final class SeedView {
     seeds.lines(2, terminal).forEach(out::println);
   }
 
-  /** Files that rows were written back to. */
-  public void show(List<PulledSeed> pulled) {
+  /**
+   * Files that rows were written back to.
+   *
+   * @param written whether they were, or only would be
+   */
+  public void show(List<PulledSeed> pulled, boolean written) {
+    Columns files = new Columns();
     for (PulledSeed one : pulled) {
-      out.println(
-          "  wrote  " + SafeText.line(one.file()) + "  " + PlanView.count(one.rows(), "row"));
+      files.row(colors.strong(SafeText.line(one.file())), what(one));
+    }
+    files.lines(2, terminal).forEach(out::println);
+    out.println();
+    boolean quiet = pulled.stream().allMatch(PulledSeed::isQuiet);
+    String verdict =
+        quiet
+            ? "The files say what the tables hold. Nothing changed."
+            : written ? "The files are written." : "Nothing was written yet.";
+    new Page(terminal).verdict(verdict);
+  }
+
+  private static String what(PulledSeed pulled) {
+    List<String> parts = new ArrayList<>();
+    part(parts, pulled.added(), "added");
+    part(parts, pulled.changed(), "changed");
+    part(parts, pulled.removed(), "removed");
+    part(parts, pulled.unchanged(), "unchanged");
+    return parts.isEmpty() ? "no rows" : String.join(", ", parts);
+  }
+
+  private static void part(List<String> parts, long count, String word) {
+    if (count > 0) {
+      parts.add(count + " " + word);
     }
   }
 
-  public void json(List<PulledSeed> pulled) {
+  public void json(List<PulledSeed> pulled, boolean written) {
     new Json()
-        .put(
-            "files",
-            pulled.stream()
-                .map(one -> new Json().put("file", one.file()).put("rows", one.rows()))
-                .toList())
+        .put("written", written)
+        .put("files", pulled.stream().map(SeedView::json).toList())
         .write(out);
+  }
+
+  private static Json json(PulledSeed pulled) {
+    return new Json()
+        .put("file", pulled.file())
+        .put("rows", pulled.rows())
+        .put("added", pulled.added())
+        .put("changed", pulled.changed())
+        .put("removed", pulled.removed())
+        .put("unchanged", pulled.unchanged());
   }
 
   private static String what(SeedResult result) {
