@@ -362,6 +362,18 @@ public final class Ladder implements AutoCloseable {
   }
 
   /**
+   * Writes guesses of how the rows of tables could be made up, one file a table, to be edited.
+   *
+   * @param overwrite whether files that are there are written over
+   * @return the files, relative to the project
+   * @throws RefusedException if one is there and may not be written over
+   */
+  public List<String> writeSample(
+      Optional<String> environment, SeedOptions.SampleOrder order, boolean overwrite) {
+    return new SeedService(context).writeSamples(environment, order, overwrite);
+  }
+
+  /**
    * Reads every seed of an environment to its end, without the database.
    *
    * @throws ProjectException with all that is wrong with the files

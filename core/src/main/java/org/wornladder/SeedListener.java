@@ -15,6 +15,13 @@ public interface SeedListener {
    */
   default void reading(String label, long bytes, long size) {}
 
+  /**
+   * Rows are made up by a guess that does not obey this.
+   *
+   * @param rule a constraint, as the database prints it
+   */
+  default void unread(String table, String rule) {}
+
   /** What was read is now written. */
   default void writing(String label) {}
 

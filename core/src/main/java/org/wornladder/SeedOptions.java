@@ -18,11 +18,15 @@ public record SeedOptions(
   public static final SeedOptions ALL = new SeedOptions(List.of(), false, 0);
 
   /**
-   * Rows that shall be made up for one table, and nothing else.
+   * Rows that shall be made up for some tables, and nothing else.
    *
-   * @param rows how many; empty for as many as its file says, or fifty
+   * @param rows how many for each; empty for as many as its file says, or fifty
    */
-  public record SampleOrder(String table, OptionalLong rows) {}
+  public record SampleOrder(List<String> tables, OptionalLong rows) {
+    public SampleOrder {
+      tables = List.copyOf(tables);
+    }
+  }
 
   /** Seeds as the settings have them. */
   public SeedOptions(List<String> only, boolean dryRun, int shown) {

@@ -90,7 +90,7 @@ class SeedIT {
     JsonNode drift =
         new ObjectMapper().readTree(work.ladder("drift", "--format", "json").exits(1).out());
     assertThat(drift.at("/seeds/differing/0/added").asInt()).isEqualTo(1);
-    work.ladder("seed", "--pull", "grade").exits(0).says("wrote  seeds/grade.csv  1 row");
+    work.ladder("seed", "--pull", "grade").exits(0).says("seeds/grade.csv  1 changed, 1 removed");
     assertThat(work.text("seeds/grade.csv")).isEqualTo("code,name,low\nA,First,1\n");
     work.ladder("drift").exits(0);
     work.ladder("seed", "--pull", "gradde").exits(2).complains("there is no seed of gradde");

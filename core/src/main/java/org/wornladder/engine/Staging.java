@@ -63,6 +63,10 @@ public abstract class Staging {
     StringBuilder from = new StringBuilder(" FROM (SELECT 1 AS x) o");
     int table = 0;
     for (StagingTable.Part part : stage.all()) {
+      if (part.table().isEmpty()) {
+        columns.add("'" + "0".repeat(stage.optional().size()) + "' AS " + name(part.name()));
+        continue;
+      }
       table++;
       String alias = "t" + table;
       from.append(" LEFT JOIN ").append(session.quoted(part.table())).append(' ').append(alias);
@@ -218,12 +222,16 @@ public abstract class Staging {
         .collect(Collectors.joining(" AND "));
   }
 
-  /** Whether a row of the real table differs from that of the stage in one of the columns. */
-  public final String differing(Table table, List<String> columns) {
+  /**
+   * Whether a row of the real table differs from that of the stage in one of the columns. What a
+   * row leaves out does not differ.
+   */
+  public final String differing(StagingTable stage, Table table, List<String> columns) {
     List<String> parts = new ArrayList<>();
     for (String column : columns) {
       Column found = table.column(column).orElseThrow();
-      parts.add(same(found, "t." + name(column), "s." + name(column)));
+      String same = same(found, "t." + name(column), "s." + name(column));
+      parts.add(stage.leftOut(column).map(left -> "(" + left + " OR " + same + ")").orElse(same));
     }
     return "NOT (" + String.join(" AND ", parts) + ")";
   }
@@ -306,7 +314,12 @@ public abstract class Staging {
    */
   public final String update(StagingTable stage, List<String> columns, String condition) {
     Map<String, String> values = new LinkedHashMap<>();
-    columns.forEach(column -> values.put(column, "s." + name(column)));
+    for (String column : columns) {
+      String given = "s." + name(column);
+      String kept = " THEN t." + name(column) + " ELSE " + given + " END";
+      values.put(
+          column, stage.leftOut(column).map(left -> "CASE WHEN " + left + kept).orElse(given));
+    }
     return assign(stage, values, condition);
   }
 

@@ -2,6 +2,8 @@ package org.wornladder.engine;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.wornladder.schema.Column;
 
 /**
@@ -11,11 +13,20 @@ import org.wornladder.schema.Column;
  * @param table the real table, as the structure names it
  * @param columns in the order of the rows that it takes
  * @param resolved columns beyond those, to be filled later
+ * @param optional columns of which rows may say nothing; then the last of {@code columns} says
+ *     which they are in a row
  * @param key the columns of the real table by which rows are found; all of them are among those
  *     here
  */
 public record StagingTable(
-    String name, String table, List<Part> columns, List<Part> resolved, List<String> key) {
+    String name,
+    String table,
+    List<Part> columns,
+    List<Part> resolved,
+    List<String> optional,
+    List<String> key) {
+  private static final String LEFT_OUT = "ladder_left_out";
+
   /**
    * One column.
    *
@@ -23,11 +34,36 @@ public record StagingTable(
    * @param table where the column stands whose type it has
    * @param column that column
    */
-  public record Part(String name, String table, Column column) {}
+  public record Part(String name, String table, Column column) {
+    /** The column that says what a row leaves out: a 1 for each column that it does, else a 0. */
+    public static Part leftOut() {
+      Column column = new Column(LEFT_OUT, "text", false, Optional.empty(), Map.of());
+      return new Part(LEFT_OUT, "", column);
+    }
+  }
+
+  /** Whether a row of the stage says nothing of a column, as a condition; empty if all do. */
+  public Optional<String> leftOut(String column) {
+    int place = optional.indexOf(column);
+    return place < 0
+        ? Optional.empty()
+        : Optional.of("substr(s." + LEFT_OUT + ", " + (place + 1) + ", 1) = '1'");
+  }
+
+  /** The column that says what a row leaves out. */
+  public String leftOutColumn() {
+    return "s." + LEFT_OUT;
+  }
+
+  /** Whether a row leaves out what others do that have this text, as a condition. */
+  public String leavesOut(String which) {
+    return leftOutColumn() + " = '" + which + "'";
+  }
 
   public StagingTable {
     columns = List.copyOf(columns);
     resolved = List.copyOf(resolved);
+    optional = List.copyOf(optional);
     key = List.copyOf(key);
   }
 

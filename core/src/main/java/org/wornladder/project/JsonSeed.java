@@ -14,15 +14,17 @@ import java.io.Reader;
 import java.io.StringWriter;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashSet;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /**
- * Rows as JSON (RFC 8259): an array of objects. A key that a row leaves out is NULL. Read as a
- * stream; the columns are all keys that any row has.
+ * Rows as JSON (RFC 8259): an array of objects. Read as a stream; the columns are all keys that any
+ * row has.
  */
 final class JsonSeed extends FileSeed {
   private static final JsonFactory FACTORY =
@@ -31,22 +33,30 @@ final class JsonSeed extends FileSeed {
           .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(16 << 20).build())
           .build();
 
-  private JsonSeed(SeedSource source, List<String> columns) {
+  private final Set<String> optional;
+
+  private JsonSeed(SeedSource source, List<String> columns, Set<String> optional) {
     super(source, columns);
+    this.optional = Set.copyOf(optional);
   }
 
   static JsonSeed open(SeedSource source) {
-    Set<String> names = new LinkedHashSet<>();
+    Map<String, Long> uses = new LinkedHashMap<>();
+    long[] rows = {0};
     parse(
         source,
         parser -> {
+          rows[0]++;
           while (parser.nextToken() != JsonToken.END_OBJECT) {
-            names.add(parser.currentName());
+            uses.merge(parser.currentName(), 1L, Long::sum);
             parser.nextToken();
             parser.skipChildren();
           }
         });
-    return new JsonSeed(source, SeedHeader.check(source.place(), names.toArray(String[]::new)));
+    List<String> names = SeedHeader.check(source.place(), uses.keySet().toArray(String[]::new));
+    Set<String> optional = new HashSet<>(names);
+    optional.removeIf(name -> uses.get(name) == rows[0]);
+    return new JsonSeed(source, names, optional);
   }
 
   /** Takes the object that begins where the parser stands, to its end. */
@@ -97,18 +107,28 @@ final class JsonSeed extends FileSeed {
   }
 
   @Override
+  public Set<String> optional() {
+    return optional;
+  }
+
+  @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
     JsonSeed.<E>parse(
         source(),
         parser -> {
           String[] values = new String[columns().size()];
+          Set<Integer> leftOut = new HashSet<>();
+          for (int i = 0; !optional.isEmpty() && i < values.length; i++) {
+            leftOut.add(i);
+          }
           JsonLocation start = parser.currentTokenLocation();
           long position = SeedSource.position(start.getLineNr(), start.getColumnNr());
           while (parser.nextToken() != JsonToken.END_OBJECT) {
             int column = columns().indexOf(parser.currentName());
             values[column] = value(parser);
+            leftOut.remove(column);
           }
-          visitor.row(new SeedRow(position, values));
+          visitor.row(new SeedRow(position, leftOut, values));
         });
   }
 

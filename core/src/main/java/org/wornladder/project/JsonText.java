@@ -12,7 +12,7 @@ import java.util.regex.Pattern;
 import org.wornladder.project.SeedColumn.Shape;
 
 /** Writes rows and values as JSON (RFC 8259). */
-final class JsonText {
+public final class JsonText {
   private static final JsonFactory FACTORY = new JsonFactory();
 
   /** RFC 8259, section 6. */
@@ -44,7 +44,13 @@ final class JsonText {
     return bare ? text : string(text);
   }
 
-  static String string(String text) {
+  /** A number or truth value as it is, all else as a string. */
+  public static String plainOrString(String text) {
+    return isPlain(text) ? text : string(text);
+  }
+
+  /** A string with its quotes. */
+  public static String string(String text) {
     StringWriter written = new StringWriter();
     try (JsonGenerator out = FACTORY.createGenerator(written)) {
       out.writeString(text);

@@ -10,7 +10,7 @@ import org.wornladder.sql.Place;
  * @param place where the entry stands
  * @param form how the file is written
  * @param table the table's name; empty for a script
- * @param file relative to the project
+ * @param file relative to the project; until {@link #in} with a place for the environment's name
  * @param key the columns by which rows are found; empty for the primary key
  * @param update whether rows that are there take on what the file says
  * @param delete whether rows that the file does not have are deleted
@@ -27,6 +27,9 @@ public record Seed(
     List<String> onlyIn) {
   /** The folder that seeds are in. */
   public static final String FOLDER = "seeds";
+
+  /** What stands for the environment's name in a file's path. */
+  static final String ENVIRONMENT = "@{environment}";
 
   /** How a seed is written. */
   public enum Form {
@@ -58,6 +61,24 @@ public record Seed(
   /** Whether it is for an environment. */
   public boolean isFor(String environment) {
     return onlyIn.isEmpty() || onlyIn.contains(environment);
+  }
+
+  /** Whether it makes rows up. */
+  public boolean isSample() {
+    return form == Form.SAMPLE;
+  }
+
+  /** Whether there is an environment that both are for. */
+  boolean meets(Seed other) {
+    return onlyIn.isEmpty()
+        || other.onlyIn.isEmpty()
+        || onlyIn.stream().anyMatch(other.onlyIn::contains);
+  }
+
+  /** The seed as one environment has it: its name in the file's place of it. */
+  public Seed in(String environment) {
+    String here = file.replace(ENVIRONMENT, environment);
+    return new Seed(place, form, table, here, key, update, delete, onlyIn);
   }
 
   /** What a person calls it: its table, or the script's file. */

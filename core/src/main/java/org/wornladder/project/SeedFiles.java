@@ -2,8 +2,11 @@ package org.wornladder.project;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.function.Predicate;
 import org.wornladder.ProjectException;
@@ -65,9 +68,17 @@ public final class SeedFiles {
     }
   }
 
-  /** The files among the seeds that no entry names. */
-  public static List<String> unused(Path root, List<Seed> seeds) {
-    List<String> named = seeds.stream().map(Seed::file).toList();
+  /**
+   * The files among the seeds that no entry names.
+   *
+   * @param environments their names
+   */
+  public static List<String> unused(Path root, List<Seed> seeds, Collection<String> environments) {
+    Set<String> named = new HashSet<>();
+    for (Seed seed : seeds) {
+      named.add(seed.file());
+      environments.forEach(environment -> named.add(seed.in(environment).file()));
+    }
     List<String> unused = new ArrayList<>();
     for (String name : new TextFiles(root).names(Seed.FOLDER, "")) {
       String file = Seed.FOLDER + "/" + name;

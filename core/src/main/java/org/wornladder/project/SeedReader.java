@@ -30,11 +30,20 @@ final class SeedReader {
 
   private void add(Seed seed, List<Seed> seeds) {
     for (Seed other : seeds) {
-      if (other.label().equals(seed.label())) {
+      if (!other.label().equals(seed.label()) || !other.meets(seed)) {
+        continue;
+      }
+      if (other.isSample() == seed.isSample()) {
         problems.error(
             seed.place(),
             seed.label() + " is seeded twice; first on line " + other.place().line(),
-            "keep one entry for each table");
+            "keep one entry for each table, or write another only-in: for each");
+      } else if (other.delete() || seed.delete()) {
+        problems.error(
+            seed.place(),
+            "extra: delete would take the made-up rows of " + seed.label() + " away again",
+            "write extra: keep, or another only-in: for each; the other one is on line "
+                + other.place().line());
       }
     }
     seeds.add(seed);
@@ -70,6 +79,13 @@ final class SeedReader {
       return Optional.empty();
     }
     String file = rows.map(Template::text).orElseGet(() -> file(table.get(), map.place()));
+    String rest = file.replace(Seed.ENVIRONMENT, "");
+    if (rest.contains("@{")) {
+      problems.error(
+          rows.map(Template::place).orElse(map.place()),
+          file + " has a place for another value than the environment",
+          "write @{environment}");
+    }
     Optional<Form> form = form(file);
     if (form.isEmpty()) {
       problems.error(

@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import java.util.List;
+import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
@@ -8,6 +9,11 @@ import org.wornladder.sql.Place;
 public interface SeedRows {
   /** The columns of every row. */
   List<String> columns();
+
+  /** The columns that some row leaves out. */
+  default Set<String> optional() {
+    return Set.of();
+  }
 
   /** Where a row stands, by its position. */
   Place place(long position);

@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -8,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.wornladder.ProjectException;
 
-/** Rows as YAML: a list of maps. A key that a row leaves out is NULL. */
+/** Rows as YAML: a list of maps. */
 final class YamlSeed extends FileSeed {
   private final List<SeedRow> rows;
 
@@ -47,10 +48,17 @@ final class YamlSeed extends FileSeed {
 
   private static SeedRow row(YamlNode.Entries map, List<String> columns) {
     String[] values = new String[columns.size()];
+    Set<Integer> leftOut = new HashSet<>();
+    for (int i = 0; i < values.length; i++) {
+      if (!map.entries().containsKey(columns.get(i))) {
+        leftOut.add(i);
+      }
+    }
     for (Map.Entry<String, YamlNode.Entry> entry : map.entries().entrySet()) {
       values[columns.indexOf(entry.getKey())] = text(entry.getValue().value());
     }
-    return new SeedRow(SeedSource.position(map.place().line(), map.place().column()), values);
+    long position = SeedSource.position(map.place().line(), map.place().column());
+    return new SeedRow(position, leftOut, values);
   }
 
   private static String text(YamlNode value) {
@@ -58,6 +66,18 @@ final class YamlSeed extends FileSeed {
       return scalar.isNull() ? null : scalar.text();
     }
     return NestedJson.of(value);
+  }
+
+  @Override
+  public Set<String> optional() {
+    Set<String> optional = new HashSet<>();
+    for (int i = 0; i < columns().size(); i++) {
+      int column = i;
+      if (rows.stream().anyMatch(row -> row.isLeftOut(column))) {
+        optional.add(columns().get(i));
+      }
+    }
+    return optional;
   }
 
   @Override

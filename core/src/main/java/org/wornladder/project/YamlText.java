@@ -16,6 +16,8 @@ import org.yaml.snakeyaml.Yaml;
 
 /** Writes rows and values as YAML. */
 final class YamlText {
+  static final ScalarStyle DOUBLE = ScalarStyle.DOUBLE_QUOTED;
+
   private YamlText() {}
 
   /** A row as an item of a list, with the end of its last line. */

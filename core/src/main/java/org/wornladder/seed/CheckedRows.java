@@ -33,6 +33,7 @@ final class CheckedRows implements SeedRows {
   private final boolean[] required;
   private final ValueKind[] kinds;
   private final int[] decimals;
+  private final boolean[] optional;
   private long count;
 
   CheckedRows(BoundSeed seed, Staging staging, SeedListener listener) {
@@ -43,11 +44,13 @@ final class CheckedRows implements SeedRows {
     required = new boolean[names.size()];
     kinds = new ValueKind[names.size()];
     decimals = new int[names.size()];
+    optional = new boolean[names.size()];
     for (int i = 0; i < required.length; i++) {
       StagingTable.Part part = seed.stage().columns().get(i);
       Optional<LookupColumn> look =
           seed.looks().stream().filter(one -> one.part().equals(part.name())).findFirst();
       String written = look.map(LookupColumn::column).orElse(part.column().name());
+      optional[i] = seed.stage().optional().contains(written);
       required[i] =
           seed.key().contains(written) || !seed.table().column(written).orElseThrow().nullable();
       kinds[i] = staging.kind(part.column());
@@ -126,7 +129,7 @@ final class CheckedRows implements SeedRows {
       try {
         if (!row.isNull(i)) {
           check(i, row.text(i));
-        } else if (required[i]) {
+        } else if (required[i] && !(optional[i] && row.isLeftOut(i))) {
           throw new BadValueException("there is no value, and it must have one");
         }
       } catch (BadValueException e) {

@@ -27,7 +27,8 @@ final class RowComparison {
     questions = new TableQueries(session);
     missing = "t." + staging.name(seed.key().get(0)) + " IS NULL";
     List<String> updated = seed.updated();
-    differing = updated.isEmpty() ? "1 = 0" : staging.differing(seed.table(), updated);
+    differing =
+        updated.isEmpty() ? "1 = 0" : staging.differing(seed.stage(), seed.table(), updated);
   }
 
   /** How many rows are added, updated, deleted, and as they should be. */
@@ -77,6 +78,9 @@ final class RowComparison {
     columns.forEach(column -> selected.add("t." + staging.name(column.name())));
     // What is looked up in rows that are still to come is shown as the file says it.
     seed.looks().forEach(look -> selected.add("s." + staging.name(look.part())));
+    if (!seed.stage().optional().isEmpty()) {
+      selected.add(seed.stage().leftOutColumn());
+    }
     String query =
         "SELECT s."
             + Staging.LINE
@@ -114,13 +118,23 @@ final class RowComparison {
         key.add(column.name() + "=" + after.orElse("NULL"));
       }
       boolean changes = seed.updated().contains(column.name()) && !before.equals(after);
-      if (added || changes) {
+      if ((added || changes) && !isLeftOut(row, column, 3 + 2 * columns.size())) {
         fields.add(new RowChange.Field(column.name(), before, after));
       }
     }
     RowChange.Kind kind = added ? RowChange.Kind.ADDED : RowChange.Kind.UPDATED;
     return new RowChange(
         kind, seed.rows().place(row.getLong(1)).line(), String.join(", ", key), fields);
+  }
+
+  /**
+   * Whether a row leaves a column to its default.
+   *
+   * @param from the number of the first value that is neither the file's nor the table's
+   */
+  private boolean isLeftOut(ResultSet row, Column column, int from) throws SQLException {
+    int place = seed.stage().optional().indexOf(column.name());
+    return place >= 0 && row.getString(from + seed.looks().size()).charAt(place) == '1';
   }
 
   private Optional<String> after(ResultSet row, int index, List<Column> columns)

@@ -3,10 +3,12 @@ package org.wornladder.seed;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.wornladder.ProjectException;
 import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions.SampleOrder;
@@ -14,11 +16,14 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.Sample;
 import org.wornladder.project.SampleReader;
+import org.wornladder.project.SampleWriter;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
+import org.wornladder.seed.SampleMaking.SampleUnique;
+import org.wornladder.sql.Dialect;
 
 /** Makes rows up, and gives them what they may point to. */
 record SampleSource(
@@ -26,6 +31,7 @@ record SampleSource(
     Session session,
     Schema schema,
     Staging staging,
+    Dialect dialect,
     Optional<SampleOrder> order,
     SeedListener listener) {
   private static final long ROWS_MADE = 50;
@@ -34,27 +40,73 @@ record SampleSource(
     // Only who asks for made-up rows gets a guess; a file that the settings name must be there.
     boolean written = order.isEmpty() || SeedFiles.size(root, seed) > 0;
     OptionalLong wanted = order.map(SampleOrder::rows).orElse(OptionalLong.empty());
-    Sample sample =
-        written
-            ? SampleReader.read(root, seed)
-            : new SampleGuess(schema, staging, table, seed.key(), seed.place())
-                .sample(seed.file(), wanted.orElse(ROWS_MADE));
-    Sample sized = written && wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
-    List<String> names =
-        sized.columns().stream().map(column -> column.name().toLowerCase(Locale.ROOT)).toList();
-    List<List<Integer>> unique = new ArrayList<>();
+    if (written) {
+      Sample sample = SampleReader.read(root, seed);
+      Sample sized = wanted.isPresent() ? sample.withRows(wanted.getAsLong()) : sample;
+      return new SampleRows(sized, table.name(), listener);
+    }
+    SampleGuess guess = guess(seed, table);
+    guess.unread().forEach(unread -> listener.unread(table.name(), unread));
+    Sample sample = guess.sample(seed.file(), wanted.orElse(ROWS_MADE));
+    return new SampleRows(sample, table.name(), listener);
+  }
+
+  private SampleGuess guess(Seed seed, Table table) {
+    return new SampleGuess(schema, staging, table, seed.key(), seed.place(), dialect);
+  }
+
+  /** Writes the guess as a file. */
+  void write(Seed seed, Table table) {
+    SampleGuess guess = guess(seed, table);
+    OptionalLong wanted = order.map(SampleOrder::rows).orElse(OptionalLong.empty());
+    SampleWriter.write(root, guess.sample(seed.file(), wanted.orElse(ROWS_MADE)), guess.unread());
+  }
+
+  /** What must be unique among the rows, with what the table's reference rows have. */
+  private void giveUnique(SampleRows made, BoundSeed own, List<BoundSeed> others)
+      throws SQLException {
+    Table table = own.table();
+    List<SampleUnique> unique = new ArrayList<>();
     for (List<String> columns : UniqueKeys.of(table)) {
-      List<Integer> places =
-          columns.stream().map(column -> names.indexOf(column.toLowerCase(Locale.ROOT))).toList();
-      if (!places.contains(-1)) {
-        unique.add(places);
+      List<String> names = new ArrayList<>();
+      for (String column : columns) {
+        made.columns().stream().filter(column::equalsIgnoreCase).forEach(names::add);
+      }
+      if (names.size() == columns.size()) {
+        unique.add(new SampleUnique(names, taken(own, columns, others)));
       }
     }
-    return new SampleRows(sized, seed.label(), unique, listener);
+    made.giveUnique(unique);
+  }
+
+  private Set<List<String>> taken(BoundSeed own, List<String> columns, List<BoundSeed> others)
+      throws SQLException {
+    Set<List<String>> taken = new HashSet<>();
+    for (BoundSeed other : others) {
+      boolean same = other.table().name().equals(own.table().name()) && other != own;
+      if (same && other.columns().containsAll(columns)) {
+        String names = columns.stream().map(staging::name).collect(Collectors.joining(", "));
+        String query = "SELECT " + names + " FROM " + staging.staged(other.stage());
+        taken.addAll(
+            new TableQueries(session)
+                .list(
+                    query,
+                    row -> {
+                      List<String> values = new ArrayList<>();
+                      for (int i = 0; i < columns.size(); i++) {
+                        Column column = own.table().column(columns.get(i)).orElseThrow();
+                        values.add(staging.read(row, i + 1, column).orElse(""));
+                      }
+                      return values;
+                    }));
+      }
+    }
+    return taken;
   }
 
   /** Gives made-up rows what they may point to: rows that stand, and rows that will. */
-  void giveKeys(SampleRows made, List<BoundSeed> others) throws SQLException {
+  void giveKeys(SampleRows made, BoundSeed own, List<BoundSeed> others) throws SQLException {
+    giveUnique(made, own, others);
     TableQueries questions = new TableQueries(session);
     for (Sample.Maker.From source : made.sources()) {
       Table table =

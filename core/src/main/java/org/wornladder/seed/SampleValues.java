@@ -6,16 +6,25 @@ import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.Random;
+import java.util.StringJoiner;
+import java.util.function.Function;
+import org.wornladder.project.JsonText;
 import org.wornladder.project.Sample.Maker;
 
 /** Values that need no more than numbers by chance. */
 final class SampleValues {
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
+
   private SampleValues() {}
 
   /**
    * @param number the row's, counted from 1
+   * @param fake makes what the library of made-up values makes
    */
-  static String of(Maker maker, Random random, long number) {
+  static String of(Maker maker, Random random, long number, Function<Maker.MadeUp, String> fake) {
+    if (maker instanceof Maker.MadeUp made) {
+      return fake.apply(made);
+    }
     if (maker instanceof Maker.OneOf oneOf) {
       return oneOf(oneOf, random);
     }
@@ -33,10 +42,41 @@ final class SampleValues {
     if (maker instanceof Maker.Pattern pattern) {
       return pattern(pattern.text(), random);
     }
-    if (maker instanceof Maker.CountFrom count) {
-      return Long.toString(count.first() + number - 1);
+    if (maker instanceof Maker.TimeOfDay time) {
+      long minutes = ChronoUnit.MINUTES.between(time.first(), time.last()) + 1;
+      return TIME.format(time.first().plusMinutes(random.nextLong(minutes)));
+    }
+    if (maker instanceof Maker.ListOf list) {
+      return list(list, random, number, fake);
+    }
+    if (maker instanceof Maker.MapOf map) {
+      return map(map, random, number, fake);
     }
     return ((Maker.Value) maker).text();
+  }
+
+  private static String list(
+      Maker.ListOf list, Random random, long number, Function<Maker.MadeUp, String> fake) {
+    int count = list.least() + random.nextInt(list.most() - list.least() + 1);
+    StringJoiner values = new StringJoiner(", ", "[", "]");
+    for (int i = 0; i < count; i++) {
+      values.add(JsonText.plainOrString(of(list.maker(), random, number, fake)));
+    }
+    return values.toString();
+  }
+
+  private static String map(
+      Maker.MapOf map, Random random, long number, Function<Maker.MadeUp, String> fake) {
+    StringJoiner values = new StringJoiner(", ", "{", "}");
+    map.makers()
+        .forEach(
+            (name, maker) -> {
+              String value = of(maker, random, number, fake);
+              boolean nested = maker instanceof Maker.ListOf || maker instanceof Maker.MapOf;
+              String written = nested ? value : JsonText.plainOrString(value);
+              values.add(JsonText.string(name) + ": " + written);
+            });
+    return values.toString();
   }
 
   private static String oneOf(Maker.OneOf oneOf, Random random) {

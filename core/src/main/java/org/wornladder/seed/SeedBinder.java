@@ -96,10 +96,32 @@ final class SeedBinder {
     if (problems.size() > before) {
       return Optional.empty();
     }
+    List<String> optional = optional(rows, table, key);
+    if (!optional.isEmpty()) {
+      parts.add(StagingTable.Part.leftOut());
+    }
     StagingTable stage =
-        new StagingTable("ladder_stage_" + number, table.name(), parts, resolved, key);
+        new StagingTable("ladder_stage_" + number, table.name(), parts, resolved, optional, key);
     return Optional.of(
         new BoundSeed(seed, table, rows, stage, List.copyOf(columns.keySet()), looks));
+  }
+
+  /** The columns that a row may leave to the database, and some row does. */
+  private List<String> optional(SeedRows rows, Table table, List<String> key) {
+    List<String> optional = new ArrayList<>();
+    for (String name : rows.columns()) {
+      Optional<Column> column =
+          table.column(name).filter(found -> fills(table, found) && !key.contains(found.name()));
+      if (column.isPresent() && rows.optional().contains(name)) {
+        optional.add(column.get().name());
+      }
+    }
+    return optional;
+  }
+
+  /** Whether the database gives a column a value where none is given. */
+  private boolean fills(Table table, Column column) {
+    return column.defaultValue().isPresent() || staging.numbers(table, column);
   }
 
   private void take(Column column, String header, Map<String, String> columns, Place place) {
@@ -217,10 +239,7 @@ final class SeedBinder {
   private void required(Table table, Map<String, String> columns, Place header) {
     for (Column column : table.columns()) {
       boolean filled =
-          column.nullable()
-              || column.defaultValue().isPresent()
-              || column.more(Column.GENERATED).isPresent()
-              || staging.numbers(table, column);
+          column.nullable() || column.more(Column.GENERATED).isPresent() || fills(table, column);
       if (!filled && !columns.containsKey(column.name())) {
         problem(
             header,

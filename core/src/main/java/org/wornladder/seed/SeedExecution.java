@@ -19,11 +19,13 @@ import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StagingTable;
 import org.wornladder.journal.EntryDetails;
 import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
 import org.wornladder.journal.Journal;
 import org.wornladder.project.Environment;
+import org.wornladder.project.Seed;
 import org.wornladder.schema.Column;
 import org.wornladder.sql.Statement;
 
@@ -63,10 +65,9 @@ final class SeedExecution {
   }
 
   /**
-   * @param results by label
-   * @param all what gets an entry
+   * @param all what was planned; what changes something gets an entry
    */
-  void write(Map<String, SeedResult> results, List<SeedResult> all, Journal journal)
+  void write(Map<Seed, SeedResult> results, List<SeedResult> all, Journal journal)
       throws SQLException {
     journal.create();
     long start = System.nanoTime();
@@ -80,6 +81,9 @@ final class SeedExecution {
         run(script);
       }
       for (SeedResult result : all) {
+        if (result.isQuiet()) {
+          continue;
+        }
         long elapsed = (System.nanoTime() - start) / 1_000_000;
         journal.append(
             Event.SEEDED,
@@ -96,15 +100,12 @@ final class SeedExecution {
   }
 
   private static String note(SeedResult result) {
-    if (result.isQuiet() && result.counts().unchanged() == 0) {
-      return "nothing to do";
-    }
     return result.statements() > 0
         ? result.statements() + (result.statements() == 1 ? " statement" : " statements")
         : result.counts().text();
   }
 
-  private void rows(Map<String, SeedResult> results) throws SQLException {
+  private void rows(Map<Seed, SeedResult> results) throws SQLException {
     anyOrder = staging.deferReferences();
     List<BoundSeed> deleting = deleting(results);
     List<BoundSeed> last = new ArrayList<>();
@@ -119,7 +120,7 @@ final class SeedExecution {
     for (BoundSeed seed : order.seeds()) {
       current = Optional.of(seed);
       listener.writing(seed.seed().label());
-      SeedCounts counts = results.get(seed.seed().label()).counts();
+      SeedCounts counts = results.get(seed.seed()).counts();
       write(seed, counts, "");
     }
     for (BoundSeed seed : order.seeds()) {
@@ -135,10 +136,10 @@ final class SeedExecution {
   }
 
   /** In the opposite order. */
-  private List<BoundSeed> deleting(Map<String, SeedResult> results) {
+  private List<BoundSeed> deleting(Map<Seed, SeedResult> results) {
     List<BoundSeed> deleting = new ArrayList<>(order.seeds());
     Collections.reverse(deleting);
-    deleting.removeIf(seed -> results.get(seed.seed().label()).counts().deleted() == 0);
+    deleting.removeIf(seed -> results.get(seed.seed()).counts().deleted() == 0);
     return deleting;
   }
 
@@ -171,16 +172,41 @@ final class SeedExecution {
     }
     if (counts.added() > 0) {
       boolean empty = counts.unchanged() == 0 && counts.updated() == 0 && isEmpty(seed);
-      session.change(
-          staging.insert(seed.stage(), seed.columns(), later, empty, isNumbered(seed), condition));
+      for (String insert : inserts(seed, later, empty, condition)) {
+        session.change(insert);
+      }
     }
     List<String> updated = new ArrayList<>(seed.updated());
     updated.removeAll(later);
     if (counts.updated() > 0 && !updated.isEmpty()) {
-      String differing = staging.differing(seed.table(), updated);
+      String differing = staging.differing(seed.stage(), seed.table(), updated);
       String which = condition.isEmpty() ? differing : differing + " AND " + condition;
       session.change(staging.update(seed.stage(), updated, which));
     }
+  }
+
+  /** One statement for all rows; or one for all that leave the same columns to their defaults. */
+  private List<String> inserts(BoundSeed seed, Set<String> later, boolean empty, String condition)
+      throws SQLException {
+    StagingTable stage = seed.stage();
+    if (stage.optional().isEmpty()) {
+      return List.of(
+          staging.insert(stage, seed.columns(), later, empty, isNumbered(seed), condition));
+    }
+    List<String> inserts = new ArrayList<>();
+    String query = "SELECT DISTINCT " + stage.leftOutColumn() + " FROM " + staging.staged(stage);
+    for (String which : new TableQueries(session).list(query + " s", row -> row.getString(1))) {
+      List<String> columns = new ArrayList<>(seed.columns());
+      for (int i = 0; i < which.length(); i++) {
+        if (which.charAt(i) == '1') {
+          columns.remove(stage.optional().get(i));
+        }
+      }
+      String rows = condition.isEmpty() ? "" : condition + " AND ";
+      inserts.add(
+          staging.insert(stage, columns, later, empty, true, rows + stage.leavesOut(which)));
+    }
+    return inserts;
   }
 
   /** Whether the database gives rows numbers of its own. */
@@ -200,7 +226,7 @@ final class SeedExecution {
   private void close(BoundSeed seed) throws SQLException {
     new StagedSeeds(session, staging, List.of()).resolveRest(seed);
     List<String> later = new ArrayList<>(later(seed));
-    String differing = staging.differing(seed.table(), later);
+    String differing = staging.differing(seed.stage(), seed.table(), later);
     if (!seed.seed().update()) {
       List<String> unset = new ArrayList<>();
       later.forEach(column -> unset.add("t." + staging.name(column) + " IS NULL"));

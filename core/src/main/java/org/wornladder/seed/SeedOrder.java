@@ -1,6 +1,7 @@
 package org.wornladder.seed;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -18,6 +19,8 @@ import org.wornladder.schema.ForeignKey;
 record SeedOrder(List<BoundSeed> seeds, Map<String, Set<String>> later) {
   static SeedOrder of(List<BoundSeed> seeds) {
     List<BoundSeed> waiting = new ArrayList<>(seeds);
+    // Made-up rows keep clear of the reference rows that their table gets.
+    waiting.sort(Comparator.comparing(seed -> seed.seed().isSample()));
     List<BoundSeed> order = new ArrayList<>();
     Map<String, Set<String>> later = new HashMap<>();
     while (!waiting.isEmpty()) {

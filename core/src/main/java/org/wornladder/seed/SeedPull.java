@@ -100,7 +100,7 @@ public final class SeedPull implements AutoCloseable {
   /** Returns how many rows the file has. */
   private long stage(BoundSeed seed) throws SQLException {
     staging.make(seed.stage());
-    staging.load(seed.stage(), seed.rows());
+    staging.load(seed.stage(), new MarkedRows(seed.stage(), seed.rows()));
     staging.index(seed.stage());
     new StagedSeeds(session, staging, List.of()).resolve(seed);
     return new TableQueries(session).number("SELECT count(*) FROM " + staging.staged(seed.stage()));
@@ -137,7 +137,10 @@ public final class SeedPull implements AutoCloseable {
       StagingTable.Part part = seed.stage().columns().get(i);
       boolean own = part.name().equals(part.column().name());
       String expression = (own ? "t" : part.name()) + "." + staging.name(part.column().name());
-      String same = staging.same(part.column(), expression, "s." + staging.name(part.name()));
+      String equal = staging.same(part.column(), expression, "s." + staging.name(part.name()));
+      // What a row leaves to the column's default stays left out.
+      String same =
+          seed.stage().leftOut(part.name()).map(left -> left + " OR " + equal).orElse(equal);
       columns.add(new Taken(header, expression, part.column(), same));
     }
     return columns;

@@ -3,9 +3,13 @@ package org.wornladder.seed;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.RefusedException.Refusal;
@@ -49,10 +53,13 @@ public final class Seeder {
   private final Staging staging;
 
   private SampleSource samples;
-  private final Map<String, SeedResult> results = new HashMap<>();
+  private final Map<Seed, SeedResult> results = new HashMap<>();
 
-  /** How many rows go into a table that is empty, by label. */
-  private final Map<String, Long> fresh = new HashMap<>();
+  /** How many rows go into a table that is empty. */
+  private final Map<Seed, Long> fresh = new HashMap<>();
+
+  /** The tables that rows are made up for. */
+  private final Set<String> sampled = new HashSet<>();
 
   private final List<BoundSeed> changing = new ArrayList<>();
   private final List<SeedScript> scripts = new ArrayList<>();
@@ -79,7 +86,8 @@ public final class Seeder {
   }
 
   private SampleSource samples(Optional<SampleOrder> order) {
-    return new SampleSource(project.root(), session, schema, staging, order, listener);
+    return new SampleSource(
+        project.root(), session, schema, staging, engine.dialect(), order, listener);
   }
 
   private SeedSelection selection() {
@@ -202,6 +210,32 @@ public final class Seeder {
   }
 
   /**
+   * Writes guesses of how the rows of tables could be made up as files.
+   *
+   * @return the files, relative to the project
+   * @throws RefusedException if one is there already
+   */
+  public List<String> writeSamples(SampleOrder order, boolean overwrite) {
+    List<Seed> seeds = selection().of(new SeedOptions(List.of(), true, 0, Optional.of(order)));
+    List<Problem> problems = new ArrayList<>();
+    SeedBinder binder = new SeedBinder(schema, staging, environment.name(), problems);
+    Map<Seed, Table> tables = new LinkedHashMap<>();
+    for (Seed seed : seeds) {
+      if (!overwrite && SeedFiles.size(project.root(), seed) > 0) {
+        throw RefusedException.of(
+            seed.file() + " is there already", seed.file(), Advice.of(Advice.Code.ADD_YES));
+      }
+      binder.table(seed).ifPresent(table -> tables.put(seed, table));
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+    SampleSource source = samples(Optional.of(order));
+    tables.forEach(source::write);
+    return seeds.stream().map(Seed::file).toList();
+  }
+
+  /**
    * Reads, checks and compares everything; writes nothing but temporary tables.
    *
    * @throws ProjectException with what is wrong with the files
@@ -220,9 +254,12 @@ public final class Seeder {
       throw new ProjectException(problems);
     }
     staging.open();
+    order.seeds().stream()
+        .filter(seed -> seed.seed().isSample())
+        .forEach(seed -> sampled.add(seed.table().name()));
     for (BoundSeed seed : order.seeds()) {
       if (seed.rows() instanceof SampleRows made) {
-        samples.giveKeys(made, changing);
+        samples.giveKeys(made, seed, changing);
       }
       try {
         take(seed);
@@ -243,7 +280,7 @@ public final class Seeder {
     }
     UniqueMoves moves = new UniqueMoves(session, staging);
     for (BoundSeed seed : changing) {
-      boolean isNew = fresh.containsKey(seed.seed().label());
+      boolean isNew = fresh.containsKey(seed.seed());
       moves.refuseClashes(seed, isNew);
       if (!isNew) {
         moves.makeRoom(seed);
@@ -251,16 +288,21 @@ public final class Seeder {
       if (seed.seed().delete()) {
         references.refuseBereaving(seed);
       }
-      results.put(seed.seed().label(), compared(seed, shown));
+      results.put(seed.seed(), compared(seed, shown));
     }
     for (SeedScript script : scripts) {
-      results.put(script.seed().label(), planned(script));
+      results.put(script.seed(), planned(script));
     }
     return new SeedRunResult(environment.name(), false, inOrder(seeds), since(start));
   }
 
   private List<SeedResult> inOrder(List<Seed> seeds) {
-    return seeds.stream().map(seed -> results.get(seed.label())).toList();
+    return seeds.stream().map(seed -> results.get(seed)).toList();
+  }
+
+  /** Whether rows are made up for the same table, which must keep clear of these. */
+  private boolean hasSample(BoundSeed seed) {
+    return sampled.contains(seed.table().name()) && !seed.seed().isSample();
   }
 
   /** Takes the rows in, unless they are found to be those of the table. */
@@ -268,13 +310,15 @@ public final class Seeder {
     boolean empty = new TableQueries(session).isEmpty(seed.table().name());
     CheckedRows rows = new CheckedRows(seed, staging, listener);
     Optional<SeedCounts> same =
-        empty ? Optional.empty() : new UnchangedCheck(staging, seed).counts(rows);
+        empty || hasSample(seed)
+            ? Optional.empty()
+            : new UnchangedCheck(staging, seed).counts(rows);
     if (same.isPresent()) {
-      results.put(seed.seed().label(), result(seed, same.get(), List.of()));
+      results.put(seed.seed(), result(seed, same.get(), List.of()));
       return;
     }
     staging.make(seed.stage());
-    staging.load(seed.stage(), rows);
+    staging.load(seed.stage(), new MarkedRows(seed.stage(), rows));
     if (rows.count() == 0 && seed.seed().delete()) {
       throw RefusedException.of(
           "the file has no row, and extra: delete would empty " + seed.table().name(),
@@ -284,7 +328,7 @@ public final class Seeder {
     changing.add(seed);
     if (empty && seed.isKeyUnique()) {
       // The table itself finds a key that occurs twice, and all rows are new.
-      fresh.put(seed.seed().label(), rows.count());
+      fresh.put(seed.seed(), rows.count());
       return;
     }
     staging.index(seed.stage());
@@ -293,7 +337,7 @@ public final class Seeder {
 
   private SeedResult compared(BoundSeed seed, int shown) throws SQLException {
     RowComparison comparison = new RowComparison(session, staging, seed);
-    Long all = fresh.get(seed.seed().label());
+    Long all = fresh.get(seed.seed());
     SeedCounts counts = all == null ? comparison.counts() : new SeedCounts(all, 0, 0, 0);
     List<RowChange> changes =
         shown == 0 || counts.isQuiet() ? List.of() : comparison.changes(shown);
@@ -334,7 +378,7 @@ public final class Seeder {
    */
   public SeedRunResult write(SeedRunResult planned, Journal journal) throws SQLException {
     long start = System.nanoTime();
-    if (!planned.results().isEmpty()) {
+    if (!planned.isQuiet()) {
       List<BoundSeed> rows = changing.stream().filter(seed -> !quiet(seed.seed())).toList();
       List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
       ReferenceCheck references = new ReferenceCheck(session, staging, schema, rows);
@@ -351,6 +395,6 @@ public final class Seeder {
   }
 
   private boolean quiet(Seed seed) {
-    return results.get(seed.label()).isQuiet();
+    return results.get(seed).isQuiet();
   }
 }

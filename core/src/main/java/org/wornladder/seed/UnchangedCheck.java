@@ -32,7 +32,7 @@ final class UnchangedCheck {
 
   /** The counts if nothing has to be changed; empty if that cannot be said. */
   Optional<SeedCounts> counts(SeedRows rows) throws SQLException {
-    if (!seed.looks().isEmpty()) {
+    if (!seed.looks().isEmpty() || !seed.stage().optional().isEmpty()) {
       return Optional.empty();
     }
     Map<Digest, Digest> file = new HashMap<>();

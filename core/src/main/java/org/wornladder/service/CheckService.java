@@ -144,14 +144,20 @@ public final class CheckService {
 
   /** Every seed is read to its end. */
   private static void seeds(Project project, Set<Problem> problems) {
+    Set<String> environments = new LinkedHashSet<>(project.settings().environmentNames());
+    Set<Seed> seeds = new LinkedHashSet<>();
     for (Seed seed : project.settings().seeds()) {
+      List<String> here = environments.stream().filter(seed::isFor).toList();
+      here.forEach(environment -> seeds.add(seed.in(environment)));
+    }
+    for (Seed seed : seeds) {
       try {
         SeedFiles.examine(project.root(), seed, Engines::isOther);
       } catch (ProjectException e) {
         problems.addAll(e.problems());
       }
     }
-    for (String file : SeedFiles.unused(project.root(), project.settings().seeds())) {
+    for (String file : SeedFiles.unused(project.root(), project.settings().seeds(), environments)) {
       note(
           problems,
           Place.of(file),

@@ -2,6 +2,7 @@ package org.wornladder.service;
 
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.ProjectException;
@@ -12,6 +13,7 @@ import org.wornladder.SeedApproval;
 import org.wornladder.SeedDrift;
 import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
 import org.wornladder.SeedRunResult;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
@@ -102,13 +104,13 @@ public record SeedService(ProjectContext project) {
 
   public List<PulledSeed> pull(
       Optional<String> environment, PullOptions options, PullApproval approval) {
-    List<Seed> seeds = options.tables().stream().map(this::pulled).toList();
-    return project.in(environment, Access.READ, context -> pull(context, seeds, options, approval));
+    return project.in(environment, Access.READ, context -> pull(context, options, approval));
   }
 
   private List<PulledSeed> pull(
-      EnvironmentContext context, List<Seed> seeds, PullOptions options, PullApproval approval)
-      throws SQLException {
+      EnvironmentContext context, PullOptions options, PullApproval approval) throws SQLException {
+    String name = context.environment().name();
+    List<Seed> seeds = options.tables().stream().map(table -> pulled(table, name)).toList();
     List<PulledSeed> pulled = new ArrayList<>();
     try (SeedPull pull =
         new SeedPull(
@@ -128,12 +130,15 @@ public record SeedService(ProjectContext project) {
     return pulled;
   }
 
-  private Seed pulled(String table) {
+  private Seed pulled(String table, String environment) {
     List<Seed> all = project.project().settings().seeds();
     Seed seed =
         all.stream()
             .filter(one -> one.label().equals(table))
-            .findFirst()
+            .max(
+                Comparator.comparing((Seed one) -> one.isFor(environment))
+                    .thenComparing(one -> !one.isSample()))
+            .map(one -> one.in(environment))
             .orElseThrow(
                 () ->
                     ProjectException.of(
@@ -146,6 +151,16 @@ public record SeedService(ProjectContext project) {
           throw ProjectException.of(
               Place.of(seed.file()), "this seed has no rows of its own", "name one that has");
     };
+  }
+
+  public List<String> writeSamples(
+      Optional<String> environment, SampleOrder order, boolean overwrite) {
+    return project.in(
+        environment,
+        Access.READ,
+        context ->
+            seeder(context, context.journal().read(Depth.GLANCE), SeedListener.SILENT)
+                .writeSamples(order, overwrite));
   }
 
   private Seeder seeder(EnvironmentContext context, History history, SeedListener listener)

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -26,6 +27,7 @@ import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
 /** Scratch databases: where they are made, what they keep out, and that nothing of them is left. */
+@Isolated("It looks at all scratch databases of the server.")
 class ScratchTest {
   @TempDir Path root;
   private TestDatabase database;

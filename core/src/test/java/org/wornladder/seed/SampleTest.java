@@ -74,7 +74,7 @@ class SampleTest {
   }
 
   private static SeedOptions sample(String table, int rows) {
-    SampleOrder order = new SampleOrder(table, OptionalLong.of(rows));
+    SampleOrder order = new SampleOrder(List.of(table), OptionalLong.of(rows));
     return new SeedOptions(List.of(), false, 0, Optional.of(order));
   }
 

@@ -60,7 +60,7 @@ class SeedOrderTest {
             Place.of(name), Seed.Form.CSV, name, name + ".csv", List.of(), true, false, List.of());
     List<String> names = columns.stream().map(Column::name).toList();
     StagingTable stage =
-        new StagingTable("stage_" + name, name, List.of(), List.of(), List.of("id"));
+        new StagingTable("stage_" + name, name, List.of(), List.of(), List.of(), List.of("id"));
     return new BoundSeed(seed, table, new NoRows(names), stage, names, List.of());
   }
 

@@ -22,6 +22,7 @@ final class SeedCommand implements Command {
   private static final String PULL = "--pull";
   private static final String SAMPLE = "--sample";
   private static final String ROWS = "--rows";
+  private static final String WRITE = "--write";
   private static final int ROWS_SHOWN = 50;
 
   @Override
@@ -37,9 +38,14 @@ final class SeedCommand implements Command {
         Options.texts(
             PULL, "TABLE,…", "Write the rows of the table back to the seed's file instead."));
     spec.addOption(
-        Options.text(
-            SAMPLE, "TABLE", "Make rows up for this table, as its sample says or by a guess."));
-    spec.addOption(Options.text(ROWS, "N", "With --sample: how many rows."));
+        Options.texts(
+            SAMPLE,
+            "TABLE,…",
+            "Make rows up for these tables, as their samples say or by a guess."));
+    spec.addOption(Options.text(ROWS, "N", "With --sample: how many rows for each."));
+    spec.addOption(
+        Options.flag(
+            WRITE, "With --sample: write the guess to seeds/ to be edited; make no rows."));
     Options.change(spec);
     Options.format(spec);
   }
@@ -51,10 +57,14 @@ final class SeedCommand implements Command {
     if (call.has(PULL)) {
       return pull(call, view);
     }
+    Optional<SampleOrder> sample = sample(call);
+    if (call.has(WRITE)) {
+      return writeSample(call, sample.orElseThrow(), view);
+    }
     boolean dryRun = call.has(DRY_RUN);
     SeedOptions options =
         new SeedOptions(
-            call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample(call));
+            call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample);
     Ladder ladder = call.ladder();
     SeedRunResult outcome = seed(ladder, call, options);
     if (json) {
@@ -64,6 +74,12 @@ final class SeedCommand implements Command {
     }
     call.terminal().flush();
     return ExitCode.DONE;
+  }
+
+  /** The command that writes what a dry run showed. */
+  private static String again(Call call) {
+    String environment = call.environment().map(name -> name + " ").orElse("");
+    return "ladder seed " + environment + PULL + " " + String.join(",", call.listed(PULL));
   }
 
   private static int pull(Call call, SeedView view) {
@@ -77,7 +93,7 @@ final class SeedCommand implements Command {
     if (call.isJson()) {
       view.json(pulled, !dryRun);
     } else {
-      view.show(pulled, !dryRun);
+      view.show(pulled, !dryRun, again(call));
     }
     return ExitCode.DONE;
   }
@@ -86,11 +102,26 @@ final class SeedCommand implements Command {
     if (call.has(ROWS) && !call.has(SAMPLE)) {
       throw call.wrong(ROWS + " says how many rows --sample makes");
     }
+    if (call.has(WRITE) && !call.has(SAMPLE)) {
+      throw call.wrong(WRITE + " leaves the guess of --sample as a file");
+    }
     int rows = call.count(ROWS, 1, 0);
-    return call.text(SAMPLE)
-        .map(
-            table ->
-                new SampleOrder(table, rows == 0 ? OptionalLong.empty() : OptionalLong.of(rows)));
+    return call.has(SAMPLE)
+        ? Optional.of(
+            new SampleOrder(
+                call.listed(SAMPLE), rows == 0 ? OptionalLong.empty() : OptionalLong.of(rows)))
+        : Optional.empty();
+  }
+
+  private static int writeSample(Call call, SampleOrder order, SeedView view) {
+    List<String> files =
+        call.ladder().writeSample(call.environment(), order, call.has(Options.YES));
+    if (call.isJson()) {
+      view.samplesJson(files);
+    } else {
+      view.samples(files);
+    }
+    return ExitCode.DONE;
   }
 
   static SeedRunResult seed(Ladder ladder, Call call, SeedOptions options) {

@@ -54,6 +54,14 @@ public final class SeedProgressView implements SeedListener, AutoCloseable {
   }
 
   @Override
+  public void unread(String table, String rule) {
+    close();
+    err.println(
+        "note: the rows of " + SafeText.line(table) + " may not obey " + SafeText.line(rule));
+    err.flush();
+  }
+
+  @Override
   public void writing(String label) {
     bar.ifPresent(running -> running.setExtraMessage("writing " + SafeText.line(label)));
   }

@@ -53,7 +53,10 @@ public final class SeedView {
   void rows(SeedRunResult outcome) {
     Columns seeds = new Columns();
     for (SeedResult result : outcome.results()) {
-      seeds.row(colors.strong(SafeText.line(result.label())), what(result));
+      boolean several =
+          outcome.results().stream().filter(one -> one.label().equals(result.label())).count() > 1;
+      String file = several ? colors.faint("  " + SafeText.line(result.file())) : "";
+      seeds.row(colors.strong(SafeText.line(result.label())), what(result) + file);
       result.changes().forEach(change -> change(seeds, change));
       long shown = result.changes().size();
       long all = result.counts().added() + result.counts().updated() + result.counts().deleted();
@@ -68,8 +71,9 @@ public final class SeedView {
    * Files that rows were written back to.
    *
    * @param written whether they were, or only would be
+   * @param again the command that writes them
    */
-  public void show(List<PulledSeed> pulled, boolean written) {
+  public void show(List<PulledSeed> pulled, boolean written, String again) {
     Columns files = new Columns();
     for (PulledSeed one : pulled) {
       files.row(colors.strong(SafeText.line(one.file())), what(one));
@@ -81,7 +85,25 @@ public final class SeedView {
         quiet
             ? "The files say what the tables hold. Nothing changed."
             : written ? "The files are written." : "Nothing was written yet.";
-    new Page(terminal).verdict(verdict);
+    Page page = new Page(terminal);
+    page.verdict(verdict);
+    if (!quiet && !written) {
+      page.next(again);
+    }
+  }
+
+  /** Files that say how rows are made up. */
+  public void samples(List<String> files) {
+    files.forEach(file -> out.println("  wrote  " + SafeText.line(file)));
+    out.println();
+    Page page = new Page(terminal);
+    page.verdict(files.size() == 1 ? "The guess is written." : "The guesses are written.");
+    page.next("edit it, name its table under seeds: in ladder.yaml, then ladder seed");
+  }
+
+  /** The same in JSON. */
+  public void samplesJson(List<String> files) {
+    new Json().put("files", files).write(out);
   }
 
   private static String what(PulledSeed pulled) {
