@@ -9,13 +9,18 @@ import java.util.OptionalLong;
  *
  * @param only the tables, or scripts' files, that are meant; empty for all
  * @param dryRun whether nothing is written
+ * @param fitting whether only seeds are meant whose tables are there as the files want them
  * @param sample rows to make up instead of the seeds in the settings
  * @param shown how many changed rows of each table the result lists; 0 for none
  */
 public record SeedOptions(
-    List<String> only, boolean dryRun, int shown, Optional<SampleOrder> sample) {
+    List<String> only, boolean dryRun, int shown, boolean fitting, Optional<SampleOrder> sample) {
   /** All seeds, for good. */
   public static final SeedOptions ALL = new SeedOptions(List.of(), false, 0);
+
+  /** Seeds whose tables are there, for good: for a ladder that is not climbed to its end. */
+  public static final SeedOptions FITTING =
+      new SeedOptions(List.of(), false, 0, true, Optional.empty());
 
   /**
    * Rows that shall be made up for some tables, and nothing else.
@@ -28,9 +33,14 @@ public record SeedOptions(
     }
   }
 
+  /** Rows that are made up. */
+  public SeedOptions(boolean dryRun, int shown, SampleOrder sample) {
+    this(List.of(), dryRun, shown, false, Optional.of(sample));
+  }
+
   /** Seeds as the settings have them. */
   public SeedOptions(List<String> only, boolean dryRun, int shown) {
-    this(only, dryRun, shown, Optional.empty());
+    this(only, dryRun, shown, false, Optional.empty());
   }
 
   public SeedOptions {

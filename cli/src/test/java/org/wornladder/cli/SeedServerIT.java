@@ -16,14 +16,14 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Isolated;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** Seeds and fresh starts of the built program on real servers. */
-@Isolated
+@ResourceLock("database servers")
 class SeedServerIT {
   /** The servers. */
   enum Server {

@@ -17,7 +17,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Isolated;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.server.CuttingProxy;
@@ -25,7 +25,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** The built program on real servers. */
-@Isolated
+@ResourceLock("database servers")
 class ServerIT {
   private static final String PASSWORD = "hush-4711";
 

@@ -12,7 +12,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Isolated;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.cli.Workspace.Run;
@@ -20,7 +20,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** Structures of real servers, through the built program. */
-@Isolated
+@ResourceLock("database servers")
 class StructureIT {
   /** The servers. */
   enum Server {

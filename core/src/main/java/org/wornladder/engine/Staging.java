@@ -231,9 +231,22 @@ public abstract class Staging {
     for (String column : columns) {
       Column found = table.column(column).orElseThrow();
       String same = same(found, "t." + name(column), "s." + name(column));
-      parts.add(stage.leftOut(column).map(left -> "(" + left + " OR " + same + ")").orElse(same));
+      parts.add(leftOut(stage, column).map(left -> "(" + left + " OR " + same + ")").orElse(same));
     }
     return "NOT (" + String.join(" AND ", parts) + ")";
+  }
+
+  /** Whether a row of the stage says nothing of a column, as a condition; empty if all do. */
+  public final Optional<String> leftOut(StagingTable stage, String column) {
+    int place = stage.optional().indexOf(column);
+    return place < 0
+        ? Optional.empty()
+        : Optional.of("substr(" + leftOutColumn() + ", " + (place + 1) + ", 1) = '1'");
+  }
+
+  /** The column of {@code s} that has a 1 for each column that a row leaves out, else a 0. */
+  public final String leftOutColumn() {
+    return "s." + name(StagingTable.LEFT_OUT);
   }
 
   /** {@code FROM} the stage and what is in the real table for its rows. */
@@ -318,7 +331,7 @@ public abstract class Staging {
       String given = "s." + name(column);
       String kept = " THEN t." + name(column) + " ELSE " + given + " END";
       values.put(
-          column, stage.leftOut(column).map(left -> "CASE WHEN " + left + kept).orElse(given));
+          column, leftOut(stage, column).map(left -> "CASE WHEN " + left + kept).orElse(given));
     }
     return assign(stage, values, condition);
   }

@@ -25,7 +25,7 @@ public record StagingTable(
     List<Part> resolved,
     List<String> optional,
     List<String> key) {
-  private static final String LEFT_OUT = "ladder_left_out";
+  static final String LEFT_OUT = "ladder_left_out";
 
   /**
    * One column.
@@ -40,24 +40,6 @@ public record StagingTable(
       Column column = new Column(LEFT_OUT, "text", false, Optional.empty(), Map.of());
       return new Part(LEFT_OUT, "", column);
     }
-  }
-
-  /** Whether a row of the stage says nothing of a column, as a condition; empty if all do. */
-  public Optional<String> leftOut(String column) {
-    int place = optional.indexOf(column);
-    return place < 0
-        ? Optional.empty()
-        : Optional.of("substr(s." + LEFT_OUT + ", " + (place + 1) + ", 1) = '1'");
-  }
-
-  /** The column that says what a row leaves out. */
-  public String leftOutColumn() {
-    return "s." + LEFT_OUT;
-  }
-
-  /** Whether a row leaves out what others do that have this text, as a condition. */
-  public String leavesOut(String which) {
-    return leftOutColumn() + " = '" + which + "'";
   }
 
   public StagingTable {

@@ -79,7 +79,7 @@ final class RowComparison {
     // What is looked up in rows that are still to come is shown as the file says it.
     seed.looks().forEach(look -> selected.add("s." + staging.name(look.part())));
     if (!seed.stage().optional().isEmpty()) {
-      selected.add(seed.stage().leftOutColumn());
+      selected.add(staging.leftOutColumn());
     }
     String query =
         "SELECT s."

@@ -194,7 +194,7 @@ final class SeedExecution {
           staging.insert(stage, seed.columns(), later, empty, isNumbered(seed), condition));
     }
     List<String> inserts = new ArrayList<>();
-    String query = "SELECT DISTINCT " + stage.leftOutColumn() + " FROM " + staging.staged(stage);
+    String query = "SELECT DISTINCT " + staging.leftOutColumn() + " FROM " + staging.staged(stage);
     for (String which : new TableQueries(session).list(query + " s", row -> row.getString(1))) {
       List<String> columns = new ArrayList<>(seed.columns());
       for (int i = 0; i < which.length(); i++) {
@@ -204,7 +204,13 @@ final class SeedExecution {
       }
       String rows = condition.isEmpty() ? "" : condition + " AND ";
       inserts.add(
-          staging.insert(stage, columns, later, empty, true, rows + stage.leavesOut(which)));
+          staging.insert(
+              stage,
+              columns,
+              later,
+              empty,
+              true,
+              rows + staging.leftOutColumn() + " = '" + which + "'"));
     }
     return inserts;
   }

@@ -140,7 +140,10 @@ public final class SeedPull implements AutoCloseable {
       String equal = staging.same(part.column(), expression, "s." + staging.name(part.name()));
       // What a row leaves to the column's default stays left out.
       String same =
-          seed.stage().leftOut(part.name()).map(left -> left + " OR " + equal).orElse(equal);
+          staging
+              .leftOut(seed.stage(), part.name())
+              .map(left -> left + " OR " + equal)
+              .orElse(equal);
       columns.add(new Taken(header, expression, part.column(), same));
     }
     return columns;

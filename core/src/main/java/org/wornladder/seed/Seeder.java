@@ -128,9 +128,9 @@ public final class Seeder {
     List<Refusal> findings = new ArrayList<>();
     List<SeedResult> differing = new ArrayList<>();
     List<String> waiting = new ArrayList<>();
-    List<Seed> fitting = rungsWait ? fitting(seeds, waiting) : seeds;
+    List<Seed> fitting = rungsWait ? fitting(seeds, false, waiting) : seeds;
     try {
-      for (SeedResult result : plan(fitting, 0).results()) {
+      for (SeedResult result : plan(fitting, 0, List.of()).results()) {
         if (!result.isQuiet()) {
           differing.add(result);
         }
@@ -154,15 +154,20 @@ public final class Seeder {
     return new SeedDrift(seeds.size(), differing, findings, waiting);
   }
 
-  /** The seeds that fit what stands; the labels of the others are added to a list. */
-  private List<Seed> fitting(List<Seed> seeds, List<String> others) {
+  /**
+   * The seeds that fit what stands.
+   *
+   * @param tablesOnly whether scripts do not, as nobody knows what they need
+   * @param others takes the labels of the others
+   */
+  private List<Seed> fitting(List<Seed> seeds, boolean tablesOnly, List<String> others) {
     List<Seed> fitting = new ArrayList<>();
     for (Seed seed : seeds) {
       List<Problem> problems = new ArrayList<>();
       if (seed.form() != Seed.Form.SQL) {
         bind(List.of(seed), problems);
       }
-      if (problems.isEmpty()) {
+      if (problems.isEmpty() && !(tablesOnly && seed.form() == Seed.Form.SQL)) {
         fitting.add(seed);
       } else {
         others.add(seed.label());
@@ -216,7 +221,7 @@ public final class Seeder {
    * @throws RefusedException if one is there already
    */
   public List<String> writeSamples(SampleOrder order, boolean overwrite) {
-    List<Seed> seeds = selection().of(new SeedOptions(List.of(), true, 0, Optional.of(order)));
+    List<Seed> seeds = selection().of(new SeedOptions(true, 0, order));
     List<Problem> problems = new ArrayList<>();
     SeedBinder binder = new SeedBinder(schema, staging, environment.name(), problems);
     Map<Seed, Table> tables = new LinkedHashMap<>();
@@ -243,10 +248,14 @@ public final class Seeder {
    */
   public SeedRunResult plan(SeedOptions options) throws SQLException {
     samples = samples(options.sample());
-    return plan(selection().of(options), options.shown());
+    List<Seed> seeds = selection().of(options);
+    List<String> others = new ArrayList<>();
+    List<Seed> meant = options.fitting() ? fitting(seeds, true, others) : seeds;
+    return plan(meant, options.shown(), others);
   }
 
-  private SeedRunResult plan(List<Seed> seeds, int shown) throws SQLException {
+  private SeedRunResult plan(List<Seed> seeds, int shown, List<String> leftOut)
+      throws SQLException {
     long start = System.nanoTime();
     List<Problem> problems = new ArrayList<>();
     SeedOrder order = SeedOrder.of(bind(seeds, problems));
@@ -293,7 +302,7 @@ public final class Seeder {
     for (SeedScript script : scripts) {
       results.put(script.seed(), planned(script));
     }
-    return new SeedRunResult(environment.name(), false, inOrder(seeds), since(start));
+    return new SeedRunResult(environment.name(), false, inOrder(seeds), leftOut, since(start));
   }
 
   private List<SeedResult> inOrder(List<Seed> seeds) {
@@ -387,7 +396,8 @@ public final class Seeder {
           .write(results, planned.results(), journal);
     }
     long elapsed = planned.elapsedMs() + since(start);
-    return new SeedRunResult(environment.name(), true, planned.results(), elapsed);
+    return new SeedRunResult(
+        environment.name(), true, planned.results(), planned.leftOut(), elapsed);
   }
 
   private static long since(long start) {

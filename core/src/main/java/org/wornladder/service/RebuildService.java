@@ -76,7 +76,7 @@ public record RebuildService(ProjectContext project) {
     // What cannot be built is reported before anything is dropped.
     new ApplyService(project)
         .plan(context, History.of(List.of(), Optional.empty(), context.engine().dialect()), apply);
-    if (seeds(options)) {
+    if (options.seed()) {
       new SeedService(project).examine(context.environment());
     }
     refuseOutside(context);
@@ -86,18 +86,18 @@ public record RebuildService(ProjectContext project) {
     RunResult outcome =
         new ApplyService(project).applyLocked(context, apply, (plan, environment) -> {}, listener);
     Optional<SeedRunResult> seeded =
-        seeds(options) && !outcome.stopped()
+        options.seed() && !outcome.stopped()
             ? Optional.of(
                 new SeedService(project)
                     .seedLocked(
-                        context, SeedOptions.ALL, (planned, environment) -> {}, seedListener))
+                        context, seedOptions(options), (planned, environment) -> {}, seedListener))
             : Optional.empty();
     return new RebuildResult(loss, outcome, seeded);
   }
 
-  /** Seeds are for the whole ladder. */
-  private static boolean seeds(RebuildOptions options) {
-    return options.seed() && options.to().isEmpty();
+  /** Up to a rung, only the seeds of tables that are there then. */
+  private static SeedOptions seedOptions(RebuildOptions options) {
+    return options.to().isEmpty() ? SeedOptions.ALL : SeedOptions.FITTING;
   }
 
   private static RebuildLoss loss(EnvironmentContext context, History history) throws SQLException {

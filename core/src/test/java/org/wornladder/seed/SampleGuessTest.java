@@ -83,7 +83,7 @@ class SampleGuessTest {
         .open()
         .seed(
             Optional.of("dev"),
-            new SeedOptions(List.of(), false, 0, Optional.of(order)),
+            new SeedOptions(false, 0, order),
             SeedApproval.given(Optional.empty()),
             listener);
   }

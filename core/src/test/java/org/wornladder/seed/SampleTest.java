@@ -75,7 +75,7 @@ class SampleTest {
 
   private static SeedOptions sample(String table, int rows) {
     SampleOrder order = new SampleOrder(List.of(table), OptionalLong.of(rows));
-    return new SeedOptions(List.of(), false, 0, Optional.of(order));
+    return new SeedOptions(false, 0, order);
   }
 
   @ParameterizedTest

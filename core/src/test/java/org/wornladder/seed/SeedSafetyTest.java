@@ -81,7 +81,7 @@ class SeedSafetyTest {
       pool.shutdownNow();
     }
     assertThat(database.query("SELECT count(*) FROM grade")).containsExactly("500");
-    assertThat(database.events()).hasSize(count).containsOnly("seeded");
+    assertThat(database.events()).as("the others found nothing to do").containsExactly("seeded");
   }
 
   @ParameterizedTest

@@ -37,7 +37,9 @@ final class ApplyCommand extends ChangeCommand {
     if (!call.has(SEED)) {
       return Optional.empty();
     }
-    SeedRunResult seeded = SeedCommand.seed(ladder, call, SeedOptions.ALL);
+    SeedRunResult seeded =
+        SeedCommand.seed(
+            ladder, call, call.has(ApplyOptionsReader.TO) ? SeedOptions.FITTING : SeedOptions.ALL);
     if (!call.isJson()) {
       call.terminal().out().println();
       new SeedView(call.terminal()).show(seeded);

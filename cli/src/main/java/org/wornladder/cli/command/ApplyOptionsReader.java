@@ -7,7 +7,7 @@ import picocli.CommandLine.Model.CommandSpec;
 
 /** The options that preview and apply share. */
 final class ApplyOptionsReader {
-  private static final String TO = "--to";
+  static final String TO = "--to";
   private static final String TOGETHER = "--together";
   private static final String DESPITE_DRIFT = "--despite-drift";
 

@@ -23,7 +23,9 @@ final class RebuildCommand implements Command {
   @Override
   public void describe(CommandSpec spec) {
     Options.environment(spec, "A disposable environment; the default one otherwise.");
-    spec.addOption(Options.text(TO, "NUMBER", "Apply up to this rung, and do not seed."));
+    spec.addOption(
+        Options.text(
+            TO, "NUMBER", "Apply up to this rung, and seed the tables that are there then."));
     spec.addOption(Options.flag(NO_SEED, "Do not seed in the end."));
     spec.addOption(Options.flag(Options.YES, "Empty it without a question."));
     spec.addOption(

@@ -64,7 +64,7 @@ final class SeedCommand implements Command {
     boolean dryRun = call.has(DRY_RUN);
     SeedOptions options =
         new SeedOptions(
-            call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, sample);
+            call.listed(ONLY), dryRun, dryRun ? call.count(SHOW, 0, ROWS_SHOWN) : 0, false, sample);
     Ladder ladder = call.ladder();
     SeedRunResult outcome = seed(ladder, call, options);
     if (json) {

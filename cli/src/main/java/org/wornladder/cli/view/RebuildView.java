@@ -17,7 +17,7 @@ public final class RebuildView {
   public void show(RebuildResult rebuilt, String at) {
     rebuilt
         .seeded()
-        .filter(seeded -> !seeded.results().isEmpty())
+        .filter(seeded -> !seeded.results().isEmpty() || !seeded.leftOut().isEmpty())
         .ifPresent(
             seeded -> {
               new SeedView(terminal).rows(seeded);

@@ -35,7 +35,7 @@ public final class SeedView {
    */
   public void show(SeedRunResult result, List<String> only) {
     Page page = new Page(terminal);
-    if (result.results().isEmpty()) {
+    if (result.results().isEmpty() && result.leftOut().isEmpty()) {
       page.verdict("There is no seed for " + result.environment() + ".");
       page.next("write one under seeds: in ladder.yaml");
       return;
@@ -65,6 +65,10 @@ public final class SeedView {
       }
     }
     seeds.lines(2, terminal).forEach(out::println);
+    if (!outcome.leftOut().isEmpty()) {
+      String labels = String.join(", ", outcome.leftOut());
+      out.println("  left out: " + SafeText.line(labels) + ", whose tables are not there yet");
+    }
   }
 
   /**
@@ -203,6 +207,7 @@ public final class SeedView {
         .put("environment", outcome.environment())
         .put("written", outcome.written())
         .put("elapsed_ms", outcome.elapsedMs())
+        .put("left_out", outcome.leftOut())
         .put("seeds", outcome.results().stream().map(SeedView::json).toList());
   }
 
