@@ -203,7 +203,12 @@ public abstract class JdbcStaging extends Staging {
       try (ResultSet found = sql.executeQuery(query)) {
         while (found.next()) {
           for (int i = 0; i < hasher.columns(); i++) {
-            hasher.add(i, read(found, i + 1, stage.columns().get(i).column()));
+            Optional<String> value = read(found, i + 1, stage.columns().get(i).column());
+            if (value.isPresent()) {
+              hasher.add(i, value.get());
+            } else {
+              hasher.addNull(i);
+            }
           }
           onRow.run();
         }
@@ -213,7 +218,9 @@ public abstract class JdbcStaging extends Staging {
 
   @Override
   protected Optional<UnaryOperator<String>> canonical(Column column) {
-    return kind(column) == ValueKind.TRUTH ? Optional.of(JdbcStaging::truth) : Optional.empty();
+    return kind(column) == ValueKind.TRUTH
+        ? Optional.of(JdbcStaging::truth)
+        : super.canonical(column);
   }
 
   private static String truth(String text) {

@@ -154,11 +154,18 @@ public abstract class Staging {
    * they stand.
    */
   protected Optional<UnaryOperator<String>> canonical(Column column) {
-    return Optional.empty();
+    return switch (kind(column)) {
+      case MOMENT, TIME -> Optional.of(Values::canonicalTime);
+      default -> Optional.empty();
+    };
   }
 
-  /** A hasher of the stage's rows. */
-  public final RowHasher hasher(StagingTable stage) {
+  /**
+   * A hasher of the stage's rows.
+   *
+   * @param keyAlone whether the key's fields alone count
+   */
+  public final RowHasher hasher(StagingTable stage, boolean keyAlone) {
     List<RowHasher.Field> fields = new ArrayList<>();
     for (StagingTable.Part part : stage.columns()) {
       boolean number =
@@ -166,8 +173,8 @@ public abstract class Staging {
             case DECIMAL, FLOATING -> true;
             default -> false;
           };
-      boolean key = stage.key().contains(part.name());
-      fields.add(new RowHasher.Field(key, number, canonical(part.column())));
+      boolean counts = !keyAlone || stage.key().contains(part.name());
+      fields.add(new RowHasher.Field(counts, number, canonical(part.column())));
     }
     return new RowHasher(fields);
   }

@@ -7,12 +7,16 @@ import java.time.OffsetDateTime;
 import java.time.YearMonth;
 import java.time.ZoneOffset;
 import java.util.Base64;
+import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 
 /** Reads values as files write them, and says what is wrong with one that cannot be read. */
 public final class Values {
+  /** How a time in UTC may end; the longer ones first. */
+  private static final List<String> UTC = List.of("+00:00", "+00", "Z");
+
   /** In front of binary values. */
   public static final String BASE64 = "base64:";
 
@@ -201,5 +205,43 @@ public final class Values {
     } catch (DateTimeException e) {
       throw new BadValueException("this is not a time such as 2026-08-31T06:30:00Z");
     }
+  }
+
+  /**
+   * One text for all that mean the same time in UTC: a blank before the time of day, seconds, no
+   * zeros at the end of a fraction, no zone. A text with another zone stays as it is, since not
+   * every column heeds it.
+   */
+  public static String canonicalTime(String text) {
+    int end = text.length();
+    for (String zone : UTC) {
+      if (text.endsWith(zone)) {
+        end = text.length() - zone.length();
+        break;
+      }
+    }
+    boolean isDated = end >= 10 && text.charAt(4) == '-';
+    if (!isDated && !(end >= 5 && text.charAt(2) == ':')) {
+      return text;
+    }
+    if (isDated && end == 10) {
+      return text.substring(0, 10) + " 00:00:00";
+    }
+    StringBuilder plain = new StringBuilder(text.length());
+    int time = isDated ? 11 : 0;
+    if (isDated) {
+      plain.append(text, 0, 10).append(' ');
+    }
+    plain.append(text, time, end);
+    if (end - time == 5) {
+      plain.append(":00");
+    } else if (end - time > 8 && text.charAt(time + 8) == '.') {
+      int last = plain.length();
+      while (plain.charAt(last - 1) == '0') {
+        last--;
+      }
+      plain.setLength(plain.charAt(last - 1) == '.' ? last - 1 : last);
+    }
+    return plain.toString();
   }
 }

@@ -9,24 +9,27 @@ import java.util.function.UnaryOperator;
 import org.wornladder.sql.Fingerprint;
 
 /**
- * Computes the SHA-256 digests of rows, field by field: one of the key's fields, one of all fields.
- * Equal texts give equal digests, wherever the row comes from.
+ * Computes the SHA-256 digests of rows, field by field. Equal texts give equal digests, wherever
+ * the row comes from.
  */
 public final class RowHasher {
   private static final int NULL_LENGTH = -1;
 
   private final List<Field> fields;
-  private final MessageDigest key = Fingerprint.newDigest();
-  private final MessageDigest all = Fingerprint.newDigest();
+  private final MessageDigest digest = Fingerprint.newDigest();
+
+  /** The fields that were added so far. */
+  private ByteBuffer row = ByteBuffer.allocate(1 << 10);
 
   /**
    * A column of the rows.
    *
-   * @param isKey whether it is part of the key
+   * @param counts whether it is part of what is compared
    * @param isNumber whether zeros at the end of a fraction do not count
    * @param canonical brings a text into the one form that counts; empty where it counts as it is
    */
-  public record Field(boolean isKey, boolean isNumber, Optional<UnaryOperator<String>> canonical) {}
+  public record Field(
+      boolean counts, boolean isNumber, Optional<UnaryOperator<String>> canonical) {}
 
   /** The first 128 bits of a SHA-256 digest (FIPS 180-4; SP 800-107, section 5.1). */
   public record Digest(long high, long low) {
@@ -48,25 +51,31 @@ public final class RowHasher {
     return fields.size();
   }
 
-  /** Adds the next field of a row; empty for NULL. */
-  public void add(int column, Optional<String> value) {
+  /** Adds the next field of a row. */
+  public void add(int column, String text) {
     Field field = fields.get(column);
-    Optional<String> counting =
-        value
-            .map(text -> field.canonical().map(form -> form.apply(text)).orElse(text))
-            .map(text -> field.isNumber() ? withoutTrailingZeros(text) : text);
-    byte[] bytes = counting.orElse("").getBytes(StandardCharsets.UTF_8);
-    int length = counting.isPresent() ? bytes.length : NULL_LENGTH;
-    add(all, length, bytes);
-    if (field.isKey()) {
-      add(key, length, bytes);
+    if (field.counts()) {
+      String form = field.canonical().isEmpty() ? text : field.canonical().get().apply(text);
+      String counting = field.isNumber() ? withoutTrailingZeros(form) : form;
+      append(counting.getBytes(StandardCharsets.UTF_8));
+    }
+  }
+
+  /** Adds a NULL as the next field of a row. */
+  public void addNull(int column) {
+    if (fields.get(column).counts()) {
+      row = withRoom(0).putInt(NULL_LENGTH);
     }
   }
 
   /** The length goes first, so that no field can run into the next. */
-  private static void add(MessageDigest digest, int length, byte[] bytes) {
-    digest.update(ByteBuffer.allocate(Integer.BYTES).putInt(length).flip());
-    digest.update(bytes);
+  private void append(byte[] text) {
+    row = withRoom(text.length).putInt(text.length).put(text);
+  }
+
+  private ByteBuffer withRoom(int bytes) {
+    int needed = row.position() + Integer.BYTES + bytes;
+    return needed <= row.capacity() ? row : ByteBuffer.allocate(2 * needed).put(row.flip());
   }
 
   private static String withoutTrailingZeros(String number) {
@@ -81,19 +90,20 @@ public final class RowHasher {
   }
 
   /** Adds a whole row. */
-  public void row(SeedRow row) {
+  public void row(SeedRow values) {
     for (int i = 0; i < columns(); i++) {
-      add(i, row.isNull(i) ? Optional.empty() : Optional.of(row.text(i)));
+      if (values.isNull(i)) {
+        addNull(i);
+      } else {
+        add(i, values.text(i));
+      }
     }
   }
 
-  /** The digest of the key of the row that was added; to be asked once. */
-  public Digest key() {
-    return Digest.of(key);
-  }
-
-  /** The digest of all fields of the row that was added; to be asked once, and before the next. */
-  public Digest all() {
-    return Digest.of(all);
+  /** The digest of the row that was added; to be asked once, and before the next. */
+  public Digest digest() {
+    digest.update(row.flip());
+    row.clear();
+    return Digest.of(digest);
   }
 }

@@ -2,6 +2,7 @@ package org.wornladder.seed;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.wornladder.engine.StagingTable;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedRows;
@@ -39,7 +40,7 @@ record BoundSeed(
 
   /** Whether the table itself sees to it that the key is unique. */
   boolean isKeyUnique() {
-    List<String> sorted = key().stream().sorted().toList();
-    return table.primaryKey().stream().sorted().toList().equals(sorted);
+    Set<String> own = Set.copyOf(key());
+    return UniqueKeys.of(table).stream().anyMatch(unique -> own.equals(Set.copyOf(unique)));
   }
 }

@@ -1,9 +1,9 @@
 package org.wornladder.seed;
 
 import java.sql.SQLException;
-import java.util.HashMap;
-import java.util.Map;
+import java.util.HashSet;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.SeedCounts;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.RowHasher;
@@ -32,59 +32,62 @@ final class UnchangedCheck {
 
   /** The counts if nothing has to be changed; empty if that cannot be said. */
   Optional<SeedCounts> counts(SeedRows rows) throws SQLException {
-    if (!seed.looks().isEmpty() || !seed.stage().optional().isEmpty()) {
+    boolean comparable =
+        seed.looks().isEmpty() && seed.stage().optional().isEmpty() && seed.isKeyUnique();
+    if (!comparable) {
       return Optional.empty();
     }
-    Map<Digest, Digest> file = new HashMap<>();
-    boolean comparable = read(rows, file);
+    Set<Digest> file = new HashSet<>();
+    boolean distinct = read(rows, file);
     long count = file.size();
-    return comparable && count > 0 && holds(file, count + MORE_ROWS)
+    return distinct && count > 0 && holds(file, count + MORE_ROWS)
         ? Optional.of(new SeedCounts(0, 0, 0, count))
         : Optional.empty();
   }
 
+  /** Where rows that are there stay as they are, it is enough that they are there. */
+  private RowHasher hasher() {
+    return staging.hasher(seed.stage(), !seed.seed().update());
+  }
+
   /**
-   * Reads the file's rows, by the digests of their keys.
+   * Reads the digests of the file's rows.
    *
-   * @return false if a key occurs twice, or there are too many rows for the memory
+   * @return false if one occurs twice, or there are too many rows for the memory
    */
-  private boolean read(SeedRows rows, Map<Digest, Digest> file) {
+  private boolean read(SeedRows rows, Set<Digest> file) {
     long most = Runtime.getRuntime().maxMemory() / BYTES_PER_ROW;
-    RowHasher hasher = staging.hasher(seed.stage());
+    RowHasher hasher = hasher();
     boolean[] comparable = {true};
     rows.<RuntimeException>each(
         row -> {
           if (comparable[0]) {
             hasher.row(row);
-            comparable[0] = file.put(hasher.key(), hasher.all()) == null && file.size() < most;
+            comparable[0] = file.add(hasher.digest()) && file.size() < most;
           }
         });
     return comparable[0];
   }
 
   /**
-   * Whether the table holds every row of the file, and no row that would be changed or deleted.
+   * Whether the table holds every row of the file, and no row that would be deleted. Its key is
+   * unique, so a row that is found has no other of its key beside it.
    *
    * @param file is emptied of the rows that are found
    * @param most how many rows of the table to read at most
    */
-  private boolean holds(Map<Digest, Digest> file, long most) throws SQLException {
-    RowHasher hasher = staging.hasher(seed.stage());
-    boolean[] different = {false};
-    long[] count = {0};
+  private boolean holds(Set<Digest> file, long most) throws SQLException {
+    RowHasher hasher = hasher();
+    long[] others = {0};
     staging.hash(
         seed.stage(),
         most,
         hasher,
         () -> {
-          count[0]++;
-          Digest expected = file.remove(hasher.key());
-          different[0] |=
-              expected == null
-                  ? seed.seed().delete()
-                  : seed.seed().update() && !expected.equals(hasher.all());
+          if (!file.remove(hasher.digest())) {
+            others[0]++;
+          }
         });
-    boolean allRead = count[0] < most || !seed.seed().delete();
-    return allRead && !different[0] && file.isEmpty();
+    return file.isEmpty() && (others[0] == 0 || !seed.seed().delete());
   }
 }

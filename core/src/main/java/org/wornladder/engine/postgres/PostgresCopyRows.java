@@ -3,7 +3,6 @@ package org.wornladder.engine.postgres;
 import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Optional;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.ValueKind;
@@ -58,13 +57,19 @@ final class PostgresCopyRows {
     String text = new String(line, 0, line.length - 1, StandardCharsets.UTF_8);
     String[] fields = text.split("\t", -1);
     for (int i = 0; i < hasher.columns(); i++) {
-      boolean isNull = fields[i].equals(NULL);
-      hasher.add(i, isNull ? Optional.empty() : Optional.of(unescape(fields[i])));
+      if (fields[i].equals(NULL)) {
+        hasher.addNull(i);
+      } else {
+        hasher.add(i, unescape(fields[i]));
+      }
     }
   }
 
   /** A field of COPY's output without its escapes. */
   private static String unescape(String text) {
+    if (text.indexOf('\\') < 0) {
+      return text;
+    }
     StringBuilder out = new StringBuilder(text.length());
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);

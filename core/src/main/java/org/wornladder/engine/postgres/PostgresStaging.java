@@ -164,7 +164,7 @@ final class PostgresStaging extends Staging {
     return switch (kind(column)) {
       case TRUTH -> Optional.of(PostgresStaging::truth);
       case BINARY -> Optional.of(PostgresStaging::hexadecimal);
-      default -> Optional.empty();
+      default -> super.canonical(column);
     };
   }
 
