@@ -5,32 +5,46 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.SQLFeatureNotSupportedException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.logging.Logger;
 import javax.sql.DataSource;
 
 /** Gives plain connections to a URL, and counts them. */
 public final class SqlDataSource implements DataSource {
   private final String url;
-  private int opened;
+  private final List<Connection> given = new ArrayList<>();
 
   public SqlDataSource(String url) {
     this.url = url;
   }
 
   public int opened() {
-    return opened;
+    return given.size();
+  }
+
+  /** How many connections were not closed yet. */
+  public long open() throws SQLException {
+    long open = 0;
+    for (Connection connection : given) {
+      open += connection.isClosed() ? 0 : 1;
+    }
+    return open;
+  }
+
+  private Connection counted(Connection connection) {
+    given.add(connection);
+    return connection;
   }
 
   @Override
   public Connection getConnection() throws SQLException {
-    opened++;
-    return DriverManager.getConnection(url);
+    return counted(DriverManager.getConnection(url));
   }
 
   @Override
   public Connection getConnection(String user, String password) throws SQLException {
-    opened++;
-    return DriverManager.getConnection(url, user, password);
+    return counted(DriverManager.getConnection(url, user, password));
   }
 
   @Override

@@ -54,8 +54,24 @@ final class SqliteLock implements DatabaseLock {
     }
   }
 
+  /** One file, whichever way leads to the database. */
   private static Path beside(Path database) {
-    return database.resolveSibling(database.getFileName() + SUFFIX);
+    Path real = real(database);
+    return real.resolveSibling(real.getFileName() + SUFFIX);
+  }
+
+  private static Path real(Path database) {
+    try {
+      return database.toRealPath();
+    } catch (IOException e) {
+      // It is not there yet.
+      Path absolute = database.toAbsolutePath();
+      try {
+        return absolute.getParent().toRealPath().resolve(absolute.getFileName());
+      } catch (IOException none) {
+        return absolute;
+      }
+    }
   }
 
   /** The holder of the lock; empty if it is not held. */
@@ -89,21 +105,32 @@ final class SqliteLock implements DatabaseLock {
     if (!HELD_HERE.add(path)) {
       return Optional.empty();
     }
-    boolean taken = false;
+    Optional<DatabaseLock> lock = Optional.empty();
+    try {
+      lock = lockOfProcess(path, holder);
+      return lock;
+    } finally {
+      if (lock.isEmpty()) {
+        HELD_HERE.remove(path);
+      }
+    }
+  }
+
+  private static Optional<DatabaseLock> lockOfProcess(Path path, String holder) throws IOException {
     FileChannel channel =
         FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+    boolean taken = false;
     try {
-      taken = channel.tryLock() != null;
-      if (!taken) {
+      if (channel.tryLock() == null) {
         return Optional.empty();
       }
       channel.truncate(0);
       channel.write(ByteBuffer.wrap(holder.getBytes(StandardCharsets.UTF_8)));
+      taken = true;
       return Optional.of(new SqliteLock(path, channel));
     } finally {
       if (!taken) {
         channel.close();
-        HELD_HERE.remove(path);
       }
     }
   }

@@ -233,7 +233,11 @@ final class SqliteSession extends JdbcSession {
 
   @Override
   public Schema structure(List<String> without) throws SQLException {
-    return new SqliteStructure(control(), without).read();
+    // Outside of a transaction a savepoint begins one (SQLite's documentation, "SAVEPOINT").
+    control().execute("SAVEPOINT ladder_structure");
+    try (SessionRestore after = () -> control().execute("RELEASE ladder_structure")) {
+      return new SqliteStructure(control(), without).read();
+    }
   }
 
   @Override
