@@ -45,6 +45,8 @@ public record Advice(Code code, List<String> facts) {
     CONFIRM_DATABASE,
     /** Look at the rows, then confirm by the environment's name (environment). */
     CONFIRM_SEED,
+    /** Bring a standing script up to date, or the database (environment, file). */
+    FILE_OR_DATABASE,
     /** Correct the cause, or accept an edited file, and go on (environment, rung). */
     CORRECT_AND_GO_ON,
     /** Correct the statement and apply again (environment). */

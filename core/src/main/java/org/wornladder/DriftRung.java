@@ -10,6 +10,7 @@ import org.wornladder.change.Difference;
  * @param written the differences that it makes elsewhere
  * @param leftOut those that cannot be written, and stay differences
  * @param hidden objects that this user may not read: whether they differ is unknown
+ * @param standing those of objects that a standing script makes, which stay its own
  * @param oneWay those of which the way back cannot be written
  */
 public record DriftRung(
@@ -18,11 +19,20 @@ public record DriftRung(
     List<Difference> written,
     List<Difference> leftOut,
     List<Difference> hidden,
+    List<OfStanding> standing,
     List<Difference> oneWay) {
+  /**
+   * A difference of an object that a standing script makes.
+   *
+   * @param file the script, relative to the project
+   */
+  public record OfStanding(String file, Difference difference) {}
+
   public DriftRung {
     written = List.copyOf(written);
     leftOut = List.copyOf(leftOut);
     hidden = List.copyOf(hidden);
+    standing = List.copyOf(standing);
     oneWay = List.copyOf(oneWay);
   }
 }

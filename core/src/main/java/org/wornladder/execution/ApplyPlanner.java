@@ -60,7 +60,7 @@ public final class ApplyPlanner {
     this.history = basis.history();
     this.options = options;
     preparation = basis.preparation();
-    highest = history.highest();
+    highest = history.highestThatRan();
   }
 
   /**

@@ -74,6 +74,18 @@ public record History(
     return highest;
   }
 
+  /**
+   * The highest number of a rung in place that ran here; 0 if none did. What was recorded as in
+   * place without a run makes no waiting rung late.
+   */
+  public long highestThatRan() {
+    return rungs.values().stream()
+        .filter(record -> record.isInPlace() && record.last().event() != Event.ADOPTED)
+        .mapToLong(RungRecord::number)
+        .max()
+        .orElse(0);
+  }
+
   /** The rungs in place, the one that ran last first. */
   public List<RungRecord> inPlaceNewestFirst() {
     List<RungRecord> found = new ArrayList<>();

@@ -22,6 +22,7 @@ import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.StandingObjects;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.Snapshots;
@@ -104,11 +105,15 @@ public record MendService(ProjectContext project) {
     ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
     VisibleDifferences differences =
         new StructureSources(project).visible(state.expected(), state.live());
-    List<Difference> found = differences.visible();
+    List<DriftRung.OfStanding> standing = new ArrayList<>();
+    List<Difference> found = ofRungs(context, differences.visible(), standing);
     // Owners and grants are an environment's own, and no part of a rung.
     ChangeScript up =
         ChangeScript.of(found, state.expected().withoutRights(), context.session().ddl());
     String name = context.environment().name();
+    if (up.written().isEmpty() && !standing.isEmpty()) {
+      throw ofStandingAlone(context, standing);
+    }
     if (up.written().isEmpty()) {
       throw RefusedException.of(
           found.isEmpty()
@@ -135,7 +140,38 @@ public record MendService(ProjectContext project) {
         up.written(),
         up.leftOut(),
         differences.undecidable(),
+        standing,
         reversed(down.leftOut()));
+  }
+
+  /** The differences that no standing script makes; the others go into a list of their own. */
+  private List<Difference> ofRungs(
+      EnvironmentContext context, List<Difference> all, List<DriftRung.OfStanding> standing) {
+    StandingObjects objects =
+        new StandingObjects(project.project(), context.engine(), context.environment());
+    List<Difference> others = new ArrayList<>();
+    for (Difference difference : all) {
+      Optional<String> maker = objects.maker(difference);
+      if (maker.isPresent()) {
+        standing.add(new DriftRung.OfStanding(maker.get(), difference));
+      } else {
+        others.add(difference);
+      }
+    }
+    return others;
+  }
+
+  private static RefusedException ofStandingAlone(
+      EnvironmentContext context, List<DriftRung.OfStanding> standing) {
+    List<RefusedException.Refusal> refusals = new ArrayList<>();
+    for (DriftRung.OfStanding one : standing) {
+      refusals.add(
+          new RefusedException.Refusal(
+              one.file() + " makes " + one.difference().description() + ": no rung does",
+              one.file(),
+              Advice.of(Advice.Code.FILE_OR_DATABASE, context.environment().name(), one.file())));
+    }
+    return new RefusedException(refusals);
   }
 
   /** Marks a rung that was just written; its file goes again if that is not to be. */

@@ -122,7 +122,7 @@ public final class StatusReader {
   }
 
   private State waiting(Rung rung) {
-    return rung.number() < highest ? State.LATE : State.WAITING;
+    return rung.number() < history.highestThatRan() ? State.LATE : State.WAITING;
   }
 
   private State state(Rung rung, RungRecord record) {

@@ -64,6 +64,9 @@ final class AdviceText {
       case DECIDE_STATEMENT ->
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
+      case FILE_OR_DATABASE ->
+          "write into %2$s what the database has, and ladder apply %1$s; or ladder drift %1$s --mend"
+              + " mend.sql writes what brings the database back";
       case FIND_JOURNAL_WRITER ->
           "find out who wrote to the tables (ladder history %1$s shows the entries); then ladder"
               + " settle %1$s --accept-journal --because TEXT";

@@ -74,6 +74,17 @@ public final class MendView {
   public void show(DriftRung rung) {
     leftOut(rung.leftOut());
     hidden(rung.hidden());
+    for (DriftRung.OfStanding one : rung.standing()) {
+      page.line(
+          colors.warning("  left to   ")
+              + SafeText.line(one.file())
+              + ": "
+              + words(one.difference())
+              + "; put what the database has into that file, or bring the database back with"
+              + " ladder drift "
+              + rung.environment()
+              + " --mend FILE");
+    }
     for (Difference oneWay : rung.oneWay()) {
       page.line(colors.warning("  one-way  ") + "the way down lacks " + words(oneWay));
     }
@@ -105,6 +116,15 @@ public final class MendView {
         .put("made_official", VisibleDifferences.names(official.written()))
         .put("left_out", VisibleDifferences.names(official.leftOut()))
         .put("not_readable", VisibleDifferences.names(official.hidden()))
+        .put(
+            "standing",
+            official.standing().stream()
+                .map(
+                    one ->
+                        new Json()
+                            .put("file", one.file())
+                            .put("difference", one.difference().description()))
+                .toList())
         .put("one_way", VisibleDifferences.names(official.oneWay()))
         .write(terminal.out());
   }
