@@ -206,7 +206,8 @@ public final class CommandTable {
   private static CommandSpec spec(Named named) {
     CommandSpec spec = CommandSpec.create().name(named.name());
     spec.usageMessage().description(named.about());
-    spec.usageMessage().footer("", "Example:  " + named.example().replace("%", "%%"));
+    // Manual pages have a section of the footer only where it has a heading.
+    spec.usageMessage().footerHeading("%nExample:  ").footer(named.example().replace("%", "%%"));
     named.command().describe(spec);
     spec.addOption(Options.project()).addOption(Options.verbose()).addOption(Options.help());
     return spec;
