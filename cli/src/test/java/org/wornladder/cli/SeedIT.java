@@ -1,6 +1,7 @@
 package org.wornladder.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -8,6 +9,8 @@ import java.io.BufferedWriter;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -205,5 +208,58 @@ class SeedIT {
       }
       work.execute("dev", "DELETE FROM grade");
     }
+  }
+
+  @Test
+  void aPullSaysWhatItWouldDoAndAsksBeforeItWritesOverEdits() {
+    assumeTrue(work.run(List.of("sh", "-c", "command -v git")).code() == 0, "git is not here");
+    work.ladder("rebuild").exits(0);
+    work.execute("dev", "UPDATE grade SET name = 'Best' WHERE code = 'A'");
+    String before = work.text("seeds/grade.csv");
+    work.ladder("seed", "--pull", "grade", "--dry-run")
+        .exits(0)
+        .says("1 changed", "Nothing was written yet.", "ladder seed --pull grade");
+    assertThat(work.text("seeds/grade.csv")).isEqualTo(before);
+    git("init", "-q");
+    git("add", "-A");
+    git("-c", "user.name=x", "-c", "user.email=x@example.com", "commit", "-qm", "x");
+    work.file("seeds/grade.csv", before + "D,Mine,1\n");
+    work.ladder("seed", "--pull", "grade")
+        .exits(3)
+        .complains("seeds/grade.csv has edits that git does not have", "add --yes");
+    assertThat(work.text("seeds/grade.csv")).contains("D,Mine,1");
+    work.ladder("seed", "--pull", "grade", "--yes").exits(0).says("1 changed, 1 removed");
+    assertThat(work.text("seeds/grade.csv")).contains("A,Best").doesNotContain("Mine");
+  }
+
+  private void git(String... args) {
+    List<String> command = new ArrayList<>(List.of("git", "-C", folder.toString()));
+    command.addAll(List.of(args));
+    work.run(command).exits(0);
+  }
+
+  @Test
+  void aFileThatIsThereIsNotWrittenOver() {
+    work.ladder("rebuild").exits(0);
+    work.execute("dev", "CREATE TABLE crate (id integer PRIMARY KEY)");
+    work.file("mend.sql", "-- ours\n");
+    work.ladder("drift", "--mend", "mend.sql").exits(3).complains("mend.sql is there already");
+    assertThat(work.text("mend.sql")).isEqualTo("-- ours\n");
+    work.ladder("drift", "--mend", "mend.sql", "--yes").exits(0);
+    assertThat(work.text("mend.sql")).contains("DROP TABLE");
+    work.ladder("seed", "--sample", "crate", "--write").exits(0).says("seeds/crate.sample.yaml");
+    work.ladder("seed", "--sample", "crate", "--write").exits(3).complains("is there already");
+    work.ladder("seed", "--write").exits(2).complains("--write leaves the guess of --sample");
+  }
+
+  @Test
+  void upToARungTheSeedsOfTablesThatAreThereAreWritten() {
+    work.file("rungs/0009-later.sql", "--| up\nCREATE TABLE later (id int PRIMARY KEY);\n");
+    work.file(
+        "ladder.yaml", work.text("ladder.yaml").replace("seeds:", "seeds:\n  - table: later"));
+    work.file("seeds/later.csv", "id\n1\n");
+    work.ladder("rebuild", "--yes", "--to", "1").exits(0).says("grade", "left out: later");
+    work.ladder("apply", "--to", "1", "--seed").exits(0).says("left out: later");
+    work.ladder("apply", "--seed").exits(0).says("later  1 added");
   }
 }
