@@ -14,6 +14,7 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
@@ -23,6 +24,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** Seeds and fresh starts of the built program on real servers. */
+@Order(2)
 @ResourceLock("database servers")
 class SeedServerIT {
   /** The servers. */

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
@@ -25,6 +26,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** The built program on real servers. */
+@Order(1)
 @ResourceLock("database servers")
 class ServerIT {
   private static final String PASSWORD = "hush-4711";

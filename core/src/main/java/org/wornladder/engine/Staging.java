@@ -371,9 +371,39 @@ public abstract class Staging {
         .collect(Collectors.joining(", "));
   }
 
-  /** Texts of {@code s}, each another one, that hardly any table has. */
-  public String standInText() {
-    return "concat('~', s." + LINE + ")";
+  /**
+   * Texts that hardly any table has.
+   *
+   * @param of an expression that is another one for each row
+   */
+  public String standInText(String of) {
+    return "concat('~', " + of + ")";
+  }
+
+  /**
+   * Gives rows that the stage does not have another value.
+   *
+   * @param value an expression over {@code t}
+   * @param condition on {@code t}
+   */
+  public final String assignExtra(
+      StagingTable stage, String column, String value, String condition) {
+    return "UPDATE "
+        + session.quoted(stage.table())
+        + alias()
+        + " SET "
+        + name(column)
+        + " = "
+        + value
+        + " WHERE "
+        + extra(stage)
+        + " AND "
+        + condition;
+  }
+
+  /** How a statement that changes rows names the table {@code t}. */
+  protected String alias() {
+    return " AS t";
   }
 
   /** The rows of the real table that the stage does not have, as a condition on {@code t}. */
@@ -383,7 +413,7 @@ public abstract class Staging {
 
   /** Deletes the rows that the stage does not have. */
   public String delete(StagingTable stage) {
-    return "DELETE FROM " + session.quoted(stage.table()) + " AS t WHERE " + extra(stage);
+    return "DELETE FROM " + session.quoted(stage.table()) + alias() + " WHERE " + extra(stage);
   }
 
   /** Prepares the stage for questions in which its rows are looked for by their key. */

@@ -10,6 +10,7 @@ import org.wornladder.RefusedException;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.project.Problem;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
@@ -103,9 +104,9 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     for (Table child : schema.tables()) {
       for (ForeignKey key : child.foreignKeys()) {
         if (key.table().equals(seed.table().name())) {
-          long count = pointing(seed, child, key, seeds);
+          long count = count(seed, child, key, seeds);
           if (count > 0) {
-            refusals.add(refusal(seed, child, count));
+            refusals.add(refusal(seed, child, count, keys(seed, child, key)));
           }
         }
       }
@@ -120,7 +121,7 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     for (Table child : schema.tables()) {
       for (ForeignKey key : child.foreignKeys()) {
         boolean leads = key.table().equals(seed.table().name());
-        if (leads && pointing(seed, child, key, List.of()) > 0) {
+        if (leads && count(seed, child, key, List.of()) > 0) {
           return true;
         }
       }
@@ -128,7 +129,37 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     return false;
   }
 
-  private static RefusedException.Refusal refusal(BoundSeed seed, Table child, long count) {
+  /** The first rows that would go and are pointed to, by their keys. */
+  private String keys(BoundSeed seed, Table child, ForeignKey key) throws SQLException {
+    List<Column> columns =
+        seed.key().stream().map(name -> seed.table().column(name).orElseThrow()).toList();
+    String names =
+        columns.stream()
+            .map(column -> "t." + staging.name(column.name()))
+            .collect(Collectors.joining(", "));
+    String query =
+        "SELECT DISTINCT %s%s ORDER BY 1 LIMIT %d"
+            .formatted(names, pointing(seed, child, key, seeds), MOST_PROBLEMS + 1);
+    List<String> rows =
+        new TableQueries(session)
+            .list(
+                query,
+                row -> {
+                  List<String> values = new ArrayList<>();
+                  for (int i = 0; i < columns.size(); i++) {
+                    Column column = columns.get(i);
+                    values.add(
+                        column.name() + "=" + staging.read(row, i + 1, column).orElse("NULL"));
+                  }
+                  return String.join(", ", values);
+                });
+    boolean more = rows.size() > MOST_PROBLEMS;
+    return String.join("; ", rows.subList(0, Math.min(rows.size(), MOST_PROBLEMS)))
+        + (more ? "; …" : "");
+  }
+
+  private static RefusedException.Refusal refusal(
+      BoundSeed seed, Table child, long count, String keys) {
     String table = seed.table().name();
     return new RefusedException.Refusal(
         count
@@ -137,16 +168,21 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
             + (count == 1 ? " points" : " point")
             + " to rows of "
             + table
-            + " that are not in its file and would be deleted",
+            + " that are not in its file and would be deleted: "
+            + keys,
         seed.seed().file(),
         "keep those rows in the file, or write extra: keep for " + table);
   }
 
   /** Rows of another table that point to what would go, and are not themselves put right. */
-  private long pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others)
+  private long count(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others)
       throws SQLException {
+    return new TableQueries(session).number("SELECT count(*)" + pointing(seed, child, key, others));
+  }
+
+  private String pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others) {
     List<String> targets = targetColumns(key, seed.table());
-    StringBuilder query = new StringBuilder("SELECT count(*) FROM ");
+    StringBuilder query = new StringBuilder(" FROM ");
     query.append(session.quoted(child.name())).append(" c JOIN ");
     query.append(session.quoted(seed.table().name())).append(" t ON ");
     query
@@ -158,7 +194,7 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
         putRight(other, key).ifPresent(query::append);
       }
     }
-    return new TableQueries(session).number(query.toString());
+    return query.toString();
   }
 
   /** That a row of a seeded table is neither deleted nor rewritten. */

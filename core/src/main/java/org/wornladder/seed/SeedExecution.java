@@ -113,6 +113,9 @@ final class SeedExecution {
       // Gone early, a row makes room for what must be unique; one that is pointed to goes last.
       if (references.arePointedTo(seed)) {
         last.add(seed);
+        for (String statement : new UniqueMoves(session, staging).leaveRoom(seed)) {
+          session.change(statement);
+        }
       } else {
         delete(seed);
       }

@@ -296,6 +296,9 @@ public final class Seeder {
       }
       if (seed.seed().delete()) {
         references.refuseBereaving(seed);
+        if (references.arePointedTo(seed)) {
+          moves.leaveRoom(seed);
+        }
       }
       results.put(seed.seed(), compared(seed, shown));
     }

@@ -128,15 +128,82 @@ record UniqueMoves(Session session, Staging staging) {
     return statements;
   }
 
-  /** That a row gets other values, and a row of the file wants those that it has. */
-  private String moving(BoundSeed seed, List<String> unique) {
-    return "NOT ("
-        + equal(seed, unique, "t", "s")
-        + ") AND EXISTS (SELECT 1 FROM "
+  /**
+   * The statements that take values away from rows which are deleted in the end, where a row of the
+   * file wants them; to be run before rows are added or updated.
+   *
+   * @throws ProjectException if nothing can stand in their place
+   */
+  List<String> leaveRoom(BoundSeed seed) throws SQLException {
+    List<String> statements = new ArrayList<>();
+    for (List<String> unique : uniques(seed)) {
+      String wanted = wanted(seed, unique);
+      Optional<Long> first = firstWanted(seed, unique);
+      if (first.isPresent()) {
+        List<String> free = new ArrayList<>(unique);
+        free.removeAll(seed.key());
+        statements.add(leave(seed, free, wanted).orElseThrow(() -> noStandIn(seed, unique, first)));
+      }
+    }
+    return statements;
+  }
+
+  /** That a row of the file wants the values that a row has. */
+  private String wanted(BoundSeed seed, List<String> unique) {
+    return "EXISTS (SELECT 1 FROM "
         + staging.staged(seed.stage())
         + " w WHERE "
         + equal(seed, unique, "t", "w")
         + ")";
+  }
+
+  /** The first row of the file that wants what a row has that is not in it. */
+  private Optional<Long> firstWanted(BoundSeed seed, List<String> unique) throws SQLException {
+    String query =
+        "SELECT w.%s FROM %s w JOIN %s t ON %s WHERE %s ORDER BY 1 LIMIT 1"
+            .formatted(
+                Staging.LINE,
+                staging.staged(seed.stage()),
+                session.quoted(seed.table().name()),
+                equal(seed, unique, "t", "w"),
+                staging.extra(seed.stage()));
+    return new TableQueries(session).list(query, row -> row.getLong(1)).stream().findFirst();
+  }
+
+  /** Gives the rows another value made of their own, which are all different. */
+  private Optional<String> leave(BoundSeed seed, List<String> free, String wanted)
+      throws SQLException {
+    for (String name : free) {
+      if (seed.stage().column(name).nullable()) {
+        return Optional.of(staging.assignExtra(seed.stage(), name, "NULL", wanted));
+      }
+    }
+    for (String name : free) {
+      String own = "t." + staging.name(name);
+      switch (staging.kind(seed.stage().column(name))) {
+        case TEXT -> {
+          String value = staging.standInText(own);
+          return Optional.of(staging.assignExtra(seed.stage(), name, value, wanted));
+        }
+        case WHOLE, DECIMAL -> {
+          String value = "(" + 2 * lowest(seed, name) + " - 1 - " + own + ")";
+          return Optional.of(staging.assignExtra(seed.stage(), name, value, wanted));
+        }
+        default -> {}
+      }
+    }
+    return Optional.empty();
+  }
+
+  private long lowest(BoundSeed seed, String column) throws SQLException {
+    String table = session.quoted(seed.table().name());
+    String lowest = "SELECT min(" + staging.name(column) + ") FROM " + table;
+    return Math.min(0, new TableQueries(session).number(lowest));
+  }
+
+  /** That a row gets other values, and a row of the file wants those that it has. */
+  private String moving(BoundSeed seed, List<String> unique) {
+    return "NOT (" + equal(seed, unique, "t", "s") + ") AND " + wanted(seed, unique);
   }
 
   private Optional<Long> firstMoving(BoundSeed seed, String moving) throws SQLException {
@@ -168,32 +235,26 @@ record UniqueMoves(Session session, Staging staging) {
         return staging.assign(seed.stage(), Map.of(name, value.get()), moving);
       }
     }
-    throw new ProjectException(
+    throw noStandIn(seed, free, firstMoving(seed, moving));
+  }
+
+  private static ProjectException noStandIn(
+      BoundSeed seed, List<String> columns, Optional<Long> position) {
+    return new ProjectException(
         List.of(
             problem(
                 seed,
-                firstMoving(seed, moving).orElse(1L),
-                words(free) + " changes places between rows, and nothing can stand in its place",
+                position.orElse(1L),
+                words(columns) + " changes places between rows, and nothing can stand in its place",
                 "let the column be NULL, or change these rows in a rung")));
   }
 
   /** A value for each row that the table does not have; empty if there is none of this type. */
   private Optional<String> value(BoundSeed seed, Column column) throws SQLException {
     return switch (staging.kind(column)) {
-      case TEXT -> Optional.of(staging.standInText());
-      case WHOLE, DECIMAL -> {
-        String lowest =
-            "SELECT min("
-                + staging.name(column.name())
-                + ") FROM "
-                + session.quoted(seed.table().name());
-        yield Optional.of(
-            "("
-                + Math.min(0, new TableQueries(session).number(lowest))
-                + " - s."
-                + Staging.LINE
-                + ")");
-      }
+      case TEXT -> Optional.of(staging.standInText("s." + Staging.LINE));
+      case WHOLE, DECIMAL ->
+          Optional.of("(" + lowest(seed, column.name()) + " - s." + Staging.LINE + ")");
       default -> Optional.empty();
     };
   }

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.spi.ToolProvider;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,6 +33,7 @@ import org.wornladder.server.TestDatabase.Kind;
  * ends. Where the client holds the files, its process is killed; where a server does, a connection
  * that ends without a word is all that the server sees of it, and a process is killed now and then.
  */
+@Order(1)
 @ResourceLock("org.wornladder.server.InterruptedEngine")
 class KillTest {
   private static final int PROCESS_EVERY = 10;

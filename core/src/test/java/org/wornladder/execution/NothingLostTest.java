@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -27,6 +28,7 @@ import org.wornladder.server.TestDatabase.Kind;
  * Cut connections at every step of a run, and restarts of its server: what follows is a plain run,
  * and it ends where an undisturbed one ends.
  */
+@Order(1)
 @ResourceLock("org.wornladder.server.InterruptedEngine")
 class NothingLostTest {
   static final RollbackOptions.Selection ALL = new RollbackOptions.To(0);

@@ -242,7 +242,7 @@ class SeedTest {
     assertThatThrownBy(() -> seed(SeedOptions.ALL))
         .isInstanceOf(RefusedException.class)
         .hasMessageContaining("1 row of ")
-        .hasMessageContainingAll("points to rows of", "would be deleted");
+        .hasMessageContainingAll("points to rows of", "would be deleted: ");
     ladder.file("seeds/variety.csv", "id,name\n");
     assertThatThrownBy(() -> seed(SeedOptions.ALL))
         .isInstanceOf(RefusedException.class)

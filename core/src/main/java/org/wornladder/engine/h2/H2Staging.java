@@ -118,8 +118,8 @@ final class H2Staging extends JdbcStaging {
   }
 
   @Override
-  public String delete(StagingTable stage) {
-    return "DELETE FROM " + session().quoted(stage.table()) + " t WHERE " + extra(stage);
+  protected String alias() {
+    return " t";
   }
 
   @Override

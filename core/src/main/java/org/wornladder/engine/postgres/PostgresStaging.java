@@ -206,8 +206,8 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public String standInText() {
-    return "pg_catalog.concat('~', s." + LINE + ")";
+  public String standInText(String of) {
+    return "pg_catalog.concat('~', " + of + ")";
   }
 
   @Override
