@@ -203,7 +203,9 @@ record UniqueMoves(Session session, Staging staging) {
 
   /** That a row gets other values, and a row of the file wants those that it has. */
   private String moving(BoundSeed seed, List<String> unique) {
-    return "NOT (" + equal(seed, unique, "t", "s") + ") AND " + wanted(seed, unique);
+    // A value that becomes NULL is equal to nothing, nor different.
+    String goes = "CASE WHEN " + equal(seed, unique, "t", "s") + " THEN 0 ELSE 1 END = 1";
+    return goes + " AND " + wanted(seed, unique);
   }
 
   private Optional<Long> firstMoving(BoundSeed seed, String moving) throws SQLException {

@@ -68,6 +68,9 @@ class SeedMovesTest {
     assertThat(seed()).isEqualTo("[1 added, 3 updated]");
     assertRows("1 D 50", "2 C 40", "3 A 30", "4 B 20");
     assertThat(seed()).isEqualTo("[4 unchanged]");
+    // An old one gives it up for NULL.
+    bins("1,,50\n2,C,40\n3,A,30\n4,B,20\n5,D,60\n");
+    assertThat(seed()).isEqualTo("[1 added, 1 updated, 3 unchanged]");
   }
 
   private void assertRows(String... rows) {
