@@ -1,11 +1,6 @@
 package org.wornladder.seed;
 
 import java.math.BigDecimal;
-import java.math.RoundingMode;
-import java.time.DateTimeException;
-import java.time.Duration;
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -48,8 +43,6 @@ final class SampleGuess {
 
   private static final String SENTENCE = "lorem.sentence";
   private static final String WORD = "lorem.word";
-  private static final LocalDate FIRST_DAY = LocalDate.of(2026, 1, 1);
-  private static final BigDecimal THOUSAND = BigDecimal.valueOf(1000);
 
   /** What the library is asked for, by what a column's name holds; the first one counts. */
   private static final List<Map.Entry<String, String>> BY_NAME =
@@ -260,83 +253,20 @@ final class SampleGuess {
   private Maker byKind(Column column, Column typed, CheckRules.Rule rule) {
     String type = typed.type().toLowerCase(Locale.ROOT);
     return switch (staging.kind(typed)) {
-      case WHOLE -> number(rule, BigDecimal.valueOf(type.startsWith("tinyint") ? 100 : 1000), 0);
-      case DECIMAL -> decimal(type, rule);
-      case FLOATING -> number(rule, THOUSAND, 2);
+      case WHOLE ->
+          GuessedRanges.number(
+              rule, BigDecimal.valueOf(type.startsWith("tinyint") ? 100 : 1000), 0);
+      case DECIMAL -> GuessedRanges.decimal(type, rule);
+      case FLOATING -> GuessedRanges.number(rule, GuessedRanges.THOUSAND, 2);
       case TRUTH -> new Maker.OneOf(List.of("true", "false"), List.of(1, 1));
-      case DATE -> days(rule);
-      case MOMENT -> times(rule);
-      case TIME -> timeOfDay();
+      case DATE -> GuessedRanges.days(rule);
+      case MOMENT -> GuessedRanges.times(rule);
+      case TIME -> GuessedRanges.timeOfDay();
       case BINARY -> new Maker.Value("base64:aG9sbG93ZmllbGQ=");
       case JSON -> new Maker.Value("{}");
       case LIST -> list(column, type);
       default -> isJson(column) ? new Maker.Value("{}") : text(column, type, rule);
     };
-  }
-
-  /** Numbers of a rule's range; without one from 0 to a number that is not too large. */
-  private static Maker number(CheckRules.Rule rule, BigDecimal most, int decimals) {
-    BigDecimal width = most;
-    Optional<BigDecimal> high = rule.highest(decimals);
-    BigDecimal low =
-        rule.lowest(decimals)
-            .orElseGet(
-                () ->
-                    high.filter(end -> end.signum() < 0)
-                        .map(end -> end.subtract(width))
-                        .orElse(
-                            rule.isExcluded(BigDecimal.ZERO) ? BigDecimal.ONE : BigDecimal.ZERO));
-    BigDecimal end = high.orElse(low.add(low.signum() == 0 ? most : most.max(low)));
-    boolean isLimited =
-        rule.low().isEmpty() && high.filter(one -> one.compareTo(most) > 0).isPresent();
-    return new Maker.Between(low, isLimited ? most : end, decimals, false);
-  }
-
-  private static Maker decimal(String type, CheckRules.Rule rule) {
-    Matcher size = SIZE.matcher(type);
-    if (!size.find()) {
-      return number(rule, THOUSAND, 2);
-    }
-    int decimals = Optional.ofNullable(size.group(2)).map(Integer::parseInt).orElse(0);
-    int whole = Math.min(3, Integer.parseInt(size.group(1)) - decimals);
-    BigDecimal high = BigDecimal.TEN.pow(Math.max(0, whole)).subtract(BigDecimal.ONE);
-    BigDecimal low = rule.lowest(decimals).orElse(BigDecimal.ZERO);
-    boolean isWithin = low.compareTo(high) < 0 && rule.low().isPresent() && rule.high().isEmpty();
-    if (isWithin) {
-      return new Maker.Between(low, high, Math.min(18, decimals), false);
-    }
-    Maker.Between made = (Maker.Between) number(rule, high, Math.min(18, decimals));
-    return new Maker.Between(
-        made.low().setScale(decimals, RoundingMode.CEILING), made.high(), made.decimals(), false);
-  }
-
-  private static Maker days(CheckRules.Rule rule) {
-    Optional<LocalDate> low = rule.low().flatMap(SampleGuess::day).map(day -> day.plusDays(1));
-    Optional<LocalDate> high = rule.high().flatMap(SampleGuess::day).map(day -> day.minusDays(1));
-    LocalDate first = low.orElse(high.map(day -> day.minusYears(1)).orElse(FIRST_DAY));
-    return new Maker.Days(first, high.orElse(first.plusDays(364)));
-  }
-
-  private static Maker times(CheckRules.Rule rule) {
-    LocalDate low =
-        rule.low()
-            .flatMap(SampleGuess::day)
-            .map(day -> day.plusDays(1))
-            .or(() -> rule.high().flatMap(SampleGuess::day).map(day -> day.minusYears(1)))
-            .orElse(FIRST_DAY);
-    return new Maker.Times(low.atTime(6, 0), Duration.ofMinutes(15));
-  }
-
-  private static Optional<LocalDate> day(String text) {
-    try {
-      return Optional.of(LocalDate.parse(text.substring(0, Math.min(10, text.length()))));
-    } catch (DateTimeException e) {
-      return Optional.empty();
-    }
-  }
-
-  private static Maker timeOfDay() {
-    return new Maker.TimeOfDay(LocalTime.of(6, 0), LocalTime.of(18, 0));
   }
 
   private Maker list(Column column, String type) {
@@ -353,13 +283,13 @@ final class SampleGuess {
       return new Maker.MadeUp("internet.uuid");
     }
     if (type.startsWith("timestamp")) {
-      return times(rule);
+      return GuessedRanges.times(rule);
     }
     if (type.startsWith("time")) {
-      return timeOfDay();
+      return GuessedRanges.timeOfDay();
     }
     if (type.startsWith("double") || type.equals("real")) {
-      return number(rule, THOUSAND, 2);
+      return GuessedRanges.number(rule, GuessedRanges.THOUSAND, 2);
     }
     Matcher size = SIZE.matcher(type);
     int most = Math.min(size.find() ? Integer.parseInt(size.group(1)) : 2000, rule.longest());
