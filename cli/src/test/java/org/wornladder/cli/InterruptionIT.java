@@ -15,10 +15,12 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Kills, signals and crowds: nothing is done twice, nothing is half done. */
+@Isolated
 class InterruptionIT {
   private static final int RUNGS = 200;
 
