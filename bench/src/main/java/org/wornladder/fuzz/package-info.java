@@ -1,2 +1,2 @@
-/** Feeds mutated inputs to what reads them, for as long as it is told to. */
+/** A fuzz harness: runs the parsers and readers of the core on mutated inputs. */
 package org.wornladder.fuzz;

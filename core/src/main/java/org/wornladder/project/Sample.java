@@ -104,7 +104,7 @@ public record Sample(
     /** A number computed from other columns of the row. */
     record Formula(String expression, int decimals) implements Maker {}
 
-    /** A mail address at a domain that nobody has, made from a name in another column. */
+    /** A mail address at the reserved domain example.com, made from a name in another column. */
     record MailFrom(String column) implements Maker {}
 
     /** Several values as a JSON list. */

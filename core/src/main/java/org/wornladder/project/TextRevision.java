@@ -199,7 +199,7 @@ abstract class TextRevision implements SeedOutput {
   /** The text of a file whose rows are all gone. */
   abstract String empty();
 
-  /** What was written must be read as what was meant, however the file is laid out. */
+  /** Reads the new text back, and refuses it if its rows are not the expected ones. */
   private void refuseOtherValues() {
     if (isFirst) {
       return;

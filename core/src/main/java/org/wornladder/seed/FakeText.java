@@ -10,7 +10,7 @@ import org.wornladder.project.Sample;
 
 /** Names, addresses and words by the library of made-up values. */
 final class FakeText {
-  /** A domain that nobody can have (RFC 2606, section 3). */
+  /** A domain reserved for examples (RFC 2606, section 3). */
   private static final String DOMAIN = "@example.com";
 
   private static final Pattern MAIL_DOMAIN = Pattern.compile("@[\\w-]+(\\.[\\w-]+)+");
@@ -37,7 +37,7 @@ final class FakeText {
   }
 
   /**
-   * A value; a mail address in it is at a domain that nobody has.
+   * A value; the domain of a mail address in it is replaced by example.com.
    *
    * @param expression such as {@code name.fullName}
    */
@@ -56,7 +56,7 @@ final class FakeText {
   /**
    * A mail address of a person.
    *
-   * @param number tells those of one name apart; 1 is left out
+   * @param number appended to the name to make the address unique; 1 is not written
    */
   static String mail(String name, long number) {
     String plain = Normalizer.normalize(name, Normalizer.Form.NFD).replaceAll("\\p{M}", "");

@@ -188,12 +188,12 @@ public record AdoptService(ProjectContext project) {
       throw RefusedException.of(
           name + " has no key that is unique, so its rows cannot be identified",
           place,
-          "leave it out of --rows");
+          "give the table a unique key, or leave its rows out");
     }
     String file = SeedWriter.csvFile(table.name());
     if (Files.exists(files().root().resolve(file))) {
       throw RefusedException.of(
-          file + " is there already", place, "move it away, or leave " + name + " out of --rows");
+          file + " is there already", place, "move it away, or leave the rows of " + name + " out");
     }
     List<String> key = table.primaryKey().isEmpty() ? unique.get() : List.of();
     Place settings = Place.of(ProjectReader.SETTINGS);

@@ -11,10 +11,10 @@ final class YesQuestion {
   /**
    * Returns if the answer is yes.
    *
-   * @param reason what is to be said yes to, for a refusal where nobody can be asked
+   * @param reason what needs confirmation; the message of the refusal without a terminal
    * @param place where, for a refusal
    * @param question what the person is asked
-   * @throws RefusedException if it is no, or there is nobody to ask
+   * @throws RefusedException if the answer is no, or there is no terminal to ask at
    */
   static void ask(Call call, String reason, String place, String question) {
     if (call.has(Options.YES)) {
