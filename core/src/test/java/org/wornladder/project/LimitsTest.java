@@ -21,7 +21,7 @@ import org.wornladder.TestLadder;
 import org.wornladder.UnreachableException;
 
 /** Input that no project has: each is refused with words, in a moment. */
-@Timeout(20)
+@Timeout(60)
 class LimitsTest {
   private static final Optional<String> DEV = Optional.of("dev");
 

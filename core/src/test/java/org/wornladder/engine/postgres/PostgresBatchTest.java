@@ -105,12 +105,17 @@ class PostgresBatchTest {
   @ValueSource(booleans = {true, false})
   void whatTookLongIsRecordedWhereItTookLong(boolean together) {
     ladder.rung(
-        "0020-bin-20", "CREATE TABLE bin_20 AS SELECT 1 AS n FROM pg_sleep(0.4);", "SELECT 1;");
+        "0020-bin-20", "CREATE TABLE bin_20 AS SELECT 1 AS n FROM pg_sleep(1.5);", "SELECT 1;");
     apply(together);
-    assertThat(database.query("SELECT rung FROM ladder_journal WHERE elapsed_ms >= 400"))
-        .containsExactly("20");
+    assertThat(slowest()).isEqualTo("20");
     assertThat(database.query("SELECT count(*) FROM ladder_journal WHERE elapsed_ms < 0"))
         .containsExactly("0");
+  }
+
+  /** The rung that slept; on a loaded machine others may take long too, but not as long. */
+  private String slowest() {
+    String bySleep = "SELECT rung FROM ladder_journal WHERE elapsed_ms >= 1500";
+    return database.query(bySleep + " ORDER BY elapsed_ms DESC LIMIT 1").get(0);
   }
 
   /** An answer of a script's own is none of the marks between the rungs, whatever it looks like. */
@@ -118,15 +123,14 @@ class PostgresBatchTest {
   @ValueSource(booleans = {true, false})
   void statementsThatAnswerAndThatEndInACommentTravelToo(boolean together) {
     String row = "INSERT INTO bin_%d SELECT 1 FROM pg_sleep(%s) ";
-    ladder.rung("0011-bin-11", row.formatted(1, "0.2") + "RETURNING 4711 AS mark;", "SELECT 1;");
+    ladder.rung("0011-bin-11", row.formatted(1, "1.5") + "RETURNING 4711 AS mark;", "SELECT 1;");
     ladder.rung("0012-bin-12", row.formatted(2, "0") + "; -- pears", "SELECT 1;");
     ladder.rung("0013-bin-13", "DELETE FROM bin_1 RETURNING *; /* plums */", "SELECT 1;");
     ladder.rung(
         "0014-bin-14", "UPDATE bin_2 SET id = 5 RETURNING id AS ladder_marks;", "SELECT 1;");
     apply(together);
     assertThat(told).hasSize(RUNGS);
-    assertThat(database.query("SELECT rung FROM ladder_journal WHERE elapsed_ms >= 200"))
-        .containsExactly("11");
+    assertThat(slowest()).isEqualTo("11");
     assertThat(ladder.open().history(Optional.of("dev")).history().broken()).isEmpty();
   }
 
