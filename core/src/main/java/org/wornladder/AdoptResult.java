@@ -2,7 +2,7 @@ package org.wornladder;
 
 import java.util.List;
 import org.wornladder.change.Difference;
-import org.wornladder.schema.Element;
+import org.wornladder.change.LeftOut;
 
 /**
  * A database that was taken under management.
@@ -19,7 +19,7 @@ public record AdoptResult(
     String environment,
     String rung,
     List<String> files,
-    List<Element> leftOut,
+    List<LeftOut> leftOut,
     int objects,
     List<String> unseen,
     List<Difference> differences) {

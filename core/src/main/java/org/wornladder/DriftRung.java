@@ -2,6 +2,7 @@ package org.wornladder;
 
 import java.util.List;
 import org.wornladder.change.Difference;
+import org.wornladder.change.LeftOut;
 
 /**
  * What was found in a database and made official.
@@ -17,10 +18,10 @@ public record DriftRung(
     String environment,
     String file,
     List<Difference> written,
-    List<Difference> leftOut,
+    List<LeftOut> leftOut,
     List<Difference> hidden,
     List<OfStanding> standing,
-    List<Difference> oneWay) {
+    List<LeftOut> oneWay) {
   /**
    * A difference of an object that a standing script makes.
    *

@@ -311,9 +311,13 @@ public final class Ladder implements AutoCloseable {
     return new DriftService(context).drift(environment, against, rights);
   }
 
-  /** The statements that would bring a database back to what it should be. */
-  public MendScript mendScript(Optional<String> environment, Against against) {
-    return new MendService(context).script(environment, against);
+  /**
+   * The statements that would bring a database back to what it should be.
+   *
+   * @param rights whether owners and grants are brought back too
+   */
+  public MendScript mendScript(Optional<String> environment, Against against, boolean rights) {
+    return new MendService(context).script(environment, against, rights);
   }
 
   /**

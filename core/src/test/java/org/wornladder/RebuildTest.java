@@ -96,10 +96,10 @@ class RebuildTest {
   /** What stands in dev. */
   private record DatabaseTables(Ladder ladder) {
     List<String> names() {
-      return ladder.show(Optional.of("dev")).schema().snapshot().elements().stream()
+      return ladder.show(Optional.of("dev")).schema().snapshot().objects().stream()
           .filter(element -> !element.kind().isRight())
           .filter(element -> element.kind() != org.wornladder.schema.Kind.SCHEMA)
-          .map(org.wornladder.schema.Element::name)
+          .map(org.wornladder.schema.DatabaseObject::name)
           .toList();
     }
   }

@@ -75,9 +75,9 @@ class SecretDefinitionTest {
     assertThat(open(SECRET).compare("env:dev", "expected:dev", false).differences().toString())
         .contains("***")
         .doesNotContain("7-gate");
-    assertThat(open(SECRET).mendScript(DEV, Against.EXPECTED).statements().toString())
+    assertThat(open(SECRET).mendScript(DEV, Against.EXPECTED, false).statements().toString())
         .contains("7-gate");
-    assertThatThrownBy(() -> open("another gate").mendScript(DEV, Against.EXPECTED))
+    assertThatThrownBy(() -> open("another gate").mendScript(DEV, Against.EXPECTED, false))
         .isInstanceOf(RefusedException.class)
         .hasMessageContaining("not known any more");
   }

@@ -1,198 +1,129 @@
 package org.wornladder.change;
 
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.Comparator;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import org.wornladder.schema.Element;
+import java.util.stream.Collectors;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
 /**
  * Differences as statements that make of the one structure the other, in an order that runs: what
  * depends on others goes first and comes last.
  *
+ * @param changes in the order of the statements
  * @param statements without end marks
  * @param written the differences that the statements settle
- * @param leftOut those that cannot be written
+ * @param leftOut those that cannot be written, or not wholly
  */
 public record ChangeScript(
-    List<String> statements, List<Difference> written, List<Difference> leftOut) {
-  /** What is taken away and made anew, so that nothing depends on a table while that changes. */
-  private static final Set<Kind> MADE_ANEW =
-      Set.of(Kind.VIEW, Kind.MATERIALISED_VIEW, Kind.INDEX, Kind.POLICY, Kind.TRIGGER, Kind.EVENT);
-
+    List<SchemaChange> changes,
+    List<String> statements,
+    List<Difference> written,
+    List<LeftOut> leftOut) {
   public ChangeScript {
+    changes = List.copyOf(changes);
     statements = List.copyOf(statements);
     written = List.copyOf(written);
     leftOut = List.copyOf(leftOut);
   }
 
+  /** Whether numbers in both structures identify what was renamed. */
+  public enum Origin {
+    ONE_DATABASE,
+    TWO_DATABASES
+  }
+
   /**
    * The statements that make of what is {@code before} in each difference what is {@code after}.
    *
-   * @param standing the whole structure before the change, for what depends on what changes; the
+   * @param before the whole structure before the change, for what depends on what changes; the
    *     owners and grants in it are given back to what is made anew
+   * @param wanted the whole structure that the differences lead to
    */
-  public static ChangeScript of(List<Difference> differences, Snapshot standing, Ddl ddl) {
-    Writing writing = new Writing(differences, standing, ddl);
-    differences.forEach(writing::take);
-    Dependents.on(writing.written, standing, ddl).forEach(writing::makeAnew);
-    return new ChangeScript(writing.statements(), writing.written, writing.leftOut);
+  public static ChangeScript of(
+      List<Difference> differences, Snapshot before, Snapshot wanted, Ddl ddl, Origin origin) {
+    TypedChanges typed =
+        TypedChanges.of(differences, before, wanted, ddl, origin == Origin.ONE_DATABASE);
+    Snapshot after = Accepted.in(before, typed.written());
+    List<SchemaChange> all = TakeDowns.around(typed.changes(), before, after, ddl);
+    DependencyIndex index = DependencyIndex.of(before.objects());
+    ChangeGraph.Order order = ChangeGraph.order(PlannedChanges.of(all, ddl), index);
+    List<LeftOut> leftOut = new ArrayList<>(typed.leftOut());
+    List<Difference> written = new ArrayList<>(typed.written());
+    circular(order.circular(), written, leftOut);
+    written.forEach(
+        difference -> {
+          if (isAdded(difference, order.ordered()) && !ddl.placesColumns()) {
+            lastPlace(difference, before, wanted).ifPresent(leftOut::add);
+          }
+        });
+    return new ChangeScript(order.ordered(), statements(order.ordered(), ddl), written, leftOut);
   }
 
-  /** The statements as they are sorted out. */
-  private static final class Writing {
-    private final Map<String, Difference> byName = new HashMap<>();
-    private final Map<String, List<Difference>> origins = new HashMap<>();
-    private final Snapshot standing;
-    private final Ddl ddl;
-    private final List<Difference> written = new ArrayList<>();
-    private final List<Difference> leftOut = new ArrayList<>();
-    private final List<Element> going = new ArrayList<>();
-    private final List<Element> coming = new ArrayList<>();
-    private final List<Difference> changing = new ArrayList<>();
+  /** The statements of ordered changes, with what goes before and behind them. */
+  static List<String> statements(List<SchemaChange> ordered, Ddl ddl) {
+    List<String> statements = new ArrayList<>(ddl.preamble(ordered));
+    statements.addAll(ddl.script(ordered));
+    statements.addAll(ddl.ending(ordered));
+    return statements;
+  }
 
-    private Writing(List<Difference> differences, Snapshot standing, Ddl ddl) {
-      differences.stream()
-          .filter(one -> one.kind() == Kind.COLUMN)
-          .forEach(one -> byName.put(one.fullName(), one));
-      this.standing = standing;
-      this.ddl = ddl;
+  /** Changes that wait for each other are left out, and the differences behind them. */
+  private static void circular(
+      List<SchemaChange> circular, List<Difference> written, List<LeftOut> leftOut) {
+    if (circular.isEmpty()) {
+      return;
     }
-
-    private void take(Difference difference) {
-      boolean alone = difference.table().isEmpty();
-      boolean anew = alone && MADE_ANEW.contains(difference.kind());
-      if (!canBeWritten(difference)) {
-        leftOut.add(difference);
-        return;
+    String members =
+        circular.stream()
+            .map(change -> change.target().kind().label() + " " + change.target().displayName())
+            .distinct()
+            .collect(Collectors.joining(", "));
+    for (Difference difference : List.copyOf(written)) {
+      boolean waits =
+          circular.stream()
+              .anyMatch(
+                  change ->
+                      change.target().displayName().equals(difference.name())
+                          || change.target().displayName().equals(difference.table()));
+      if (waits) {
+        written.remove(difference);
+        leftOut.add(new LeftOut(difference, "these need each other: " + members));
       }
-      written.add(difference);
-      if (!alone || (difference.change() == Difference.Change.CHANGED && !anew)) {
-        own(difference).ifPresent(changing::add);
-      } else {
-        difference.before().ifPresent(going::add);
-        difference.after().ifPresent(coming::add);
-      }
-    }
-
-    /** What differs in the tables from which a table has a column. */
-    private List<Difference> origins(Difference difference) {
-      if (difference.kind() != Kind.COLUMN) {
-        return List.of();
-      }
-      // Kept: a table is looked for among all of them.
-      return origins.computeIfAbsent(
-          difference.fullName(),
-          name ->
-              ddl.origins(difference, standing).stream()
-                  .map(table -> Optional.ofNullable(byName.get(difference.in(table).fullName())))
-                  .flatMap(Optional::stream)
-                  .filter(there -> there.change() == difference.change())
-                  .toList());
-    }
-
-    /** What is left of a difference when those that it comes from are settled; empty if nothing. */
-    private Optional<Difference> own(Difference difference) {
-      List<Difference> origins = origins(difference);
-      if (origins.isEmpty()) {
-        return Optional.of(difference);
-      }
-      if (difference.change() != Difference.Change.CHANGED) {
-        return Optional.empty();
-      }
-      List<Difference.FactChange> settled = new ArrayList<>(difference.facts());
-      settled.removeIf(fact -> origins.stream().noneMatch(there -> there.facts().contains(fact)));
-      Difference rest = difference.without(settled);
-      return rest.facts().isEmpty() ? Optional.empty() : Optional.of(rest);
-    }
-
-    /** How many tables stand above the one that it is a part of, and differ alike. */
-    private int depth(Difference difference) {
-      return origins(difference).stream().mapToInt(there -> 1 + depth(there)).max().orElse(0);
-    }
-
-    private boolean canBeWritten(Difference difference) {
-      Optional<Difference> own = own(difference);
-      return (own.isEmpty() || ddl.change(own.get()).isPresent())
-          && origins(difference).stream().allMatch(this::canBeWritten);
-    }
-
-    private void makeAnew(Element element) {
-      going.add(element);
-      coming.add(element);
-    }
-
-    private List<String> statements() {
-      List<Element> ground = new ArrayList<>();
-      List<Element> objects = new ArrayList<>();
-      coming.forEach(one -> (isGround(one.kind()) ? ground : objects).add(one));
-      List<String> statements = new ArrayList<>();
-      drop(statements, going.stream().filter(one -> !isGround(one.kind())).toList());
-      change(statements, Turn.KEYS_GO);
-      drop(statements, going.stream().filter(one -> isGround(one.kind())).toList());
-      statements.addAll(CreationScript.of(ground, ddl).statements());
-      change(statements, Turn.TABLES_CHANGE);
-      change(statements, Turn.KEYS_COME);
-      statements.addAll(CreationScript.of(objects, ddl).statements());
-      change(statements, Turn.THINGS_CHANGE);
-      Set<Element.Key> gone = new HashSet<>();
-      going.forEach(element -> gone.add(element.key()));
-      objects.stream()
-          .filter(element -> gone.contains(element.key()))
-          .forEach(element -> statements.addAll(ddl.rights(element, standing.elements())));
-      return statements;
-    }
-
-    /** What goes, goes in the reverse of the order in which it would be made. */
-    private void drop(List<String> statements, List<Element> elements) {
-      List<Element> order = new ArrayList<>(CreationScript.ordered(elements, ddl));
-      Collections.reverse(order);
-      for (Element element : order) {
-        ddl.change(new Difference("", Optional.of(element), Optional.empty()))
-            .ifPresent(statements::addAll);
-      }
-    }
-
-    private void change(List<String> statements, Turn turn) {
-      changing.stream()
-          .filter(difference -> turn(difference) == turn)
-          .sorted(Comparator.comparing(ChangeScript::place).thenComparing(this::depth))
-          .forEach(difference -> ddl.change(difference).ifPresent(statements::addAll));
     }
   }
 
-  /** When a difference is settled that is a part of a table, or stays what it is. */
-  private enum Turn {
-    KEYS_GO,
-    TABLES_CHANGE,
-    KEYS_COME,
-    THINGS_CHANGE
+  /** That a new column comes last where its place among the others cannot be chosen. */
+  private static Optional<LeftOut> lastPlace(
+      Difference difference, Snapshot before, Snapshot wanted) {
+    List<String> standing = columns(before, difference);
+    List<String> all = columns(wanted, difference);
+    List<String> behind = all.subList(all.indexOf(difference.name()) + 1, all.size());
+    return behind.stream().anyMatch(standing::contains)
+        ? Optional.of(new LeftOut(difference, "it is added behind the other columns here"))
+        : Optional.empty();
   }
 
-  private static Turn turn(Difference difference) {
-    if (difference.table().isEmpty()) {
-      return difference.kind() == Kind.TABLE ? Turn.TABLES_CHANGE : Turn.THINGS_CHANGE;
-    }
-    if (difference.kind() == Kind.COLUMN) {
-      return Turn.TABLES_CHANGE;
-    }
-    return difference.change() == Difference.Change.REMOVED ? Turn.KEYS_GO : Turn.KEYS_COME;
+  /** Whether a column is added, and no other one renamed to be it. */
+  private static boolean isAdded(Difference difference, List<SchemaChange> changes) {
+    return difference.change() == Difference.Change.ADDED
+        && difference.either() instanceof Column
+        && changes.stream()
+            .anyMatch(
+                change ->
+                    change instanceof SchemaChange.AddPart add
+                        && add.target().kind() == Kind.TABLE
+                        && Optional.of(add.target()).equals(difference.owner())
+                        && add.part().name().equals(difference.name()));
   }
 
-  /** Keys come before what depends on them, and go behind it. */
-  private static int place(Difference difference) {
-    int place = difference.kind().ordinal();
-    return difference.change() == Difference.Change.REMOVED ? -place : place;
-  }
-
-  private static boolean isGround(Kind kind) {
-    return CreationScript.rank(kind) <= CreationScript.rank(Kind.TABLE);
+  private static List<String> columns(Snapshot snapshot, Difference part) {
+    return snapshot.object(part.owner().orElseThrow()).stream()
+        .flatMap(table -> table.parts(Kind.COLUMN).stream())
+        .map(Part::name)
+        .toList();
   }
 }

@@ -5,10 +5,15 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
+import org.wornladder.schema.View;
 
 /**
  * What structures of two engines have in common: tables, columns and whether they may be null, the
@@ -16,34 +21,51 @@ import org.wornladder.schema.Snapshot;
  * engines fold them differently; types and expressions are left out, since each has its own words.
  */
 public final class CommonSubset {
-  private static final String NULLABLE = "nullable";
-
   private CommonSubset() {}
 
   public static Snapshot of(Snapshot whole) {
-    return new Snapshot(elements(whole.elements()), whole.unseen());
-  }
-
-  private static List<Element> elements(List<Element> elements) {
-    List<Element> kept = new ArrayList<>();
-    for (Element element : elements) {
-      element(element).ifPresent(kept::add);
-    }
-    return kept;
-  }
-
-  private static Optional<Element> element(Element element) {
-    return switch (element.kind()) {
-      case TABLE, COLUMN, PRIMARY_KEY, FOREIGN_KEY, VIEW -> {
-        Map<String, String> facts = new TreeMap<>();
-        element
-            .fact(NULLABLE)
-            .filter(value -> element.kind() == Kind.COLUMN)
-            .ifPresent(value -> facts.put(NULLABLE, value));
-        String name = element.name().toLowerCase(Locale.ROOT);
-        yield Optional.of(new Element(element.kind(), name, facts, elements(element.parts())));
+    List<DatabaseObject> common = new ArrayList<>();
+    for (DatabaseObject object : whole.objects()) {
+      if (object instanceof Table table) {
+        common.add(table(table));
+      } else if (object.kind() == Kind.VIEW) {
+        common.add(new View(lower(object.id()), "", Map.of(), List.of(), List.of()));
       }
-      default -> Optional.empty();
-    };
+    }
+    return new Snapshot(common, whole.unseen());
+  }
+
+  private static Table table(Table table) {
+    return new Table(
+        lower(table.id()),
+        table.columns().stream().map(CommonSubset::column).toList(),
+        table.key().map(key -> PrimaryKey.over(lower(key.columns()))),
+        table.foreignKeys().stream().map(CommonSubset::foreignKey).toList(),
+        List.of(),
+        List.of(),
+        Map.of(),
+        "",
+        List.of());
+  }
+
+  private static Column column(Column column) {
+    return new Column(lower(column.name()), "", column.nullable(), Optional.empty(), Map.of());
+  }
+
+  private static ForeignKey foreignKey(ForeignKey key) {
+    return ForeignKey.unnamed(
+        lower(key.columns()), lower(key.target()), List.of(), "NO ACTION", "NO ACTION");
+  }
+
+  private static ObjectId lower(ObjectId id) {
+    return new ObjectId(id.kind(), lower(id.schema()), lower(id.name()), id.qualifier());
+  }
+
+  private static List<String> lower(List<String> names) {
+    return names.stream().map(CommonSubset::lower).toList();
+  }
+
+  private static String lower(String name) {
+    return name.toLowerCase(Locale.ROOT);
   }
 }

@@ -1,89 +1,86 @@
 package org.wornladder.change;
 
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import org.wornladder.schema.Element;
-import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.Right;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialect;
 
-/** How one engine writes structures as SQL. Pure: no database is asked. */
+/** How one engine changes structures, and writes the changes as SQL. Pure: no database is asked. */
 public interface Ddl {
   Dialect dialect();
 
+  /** The statements of a change, without end marks. */
+  List<String> statements(SchemaChange change);
+
+  /** The statements of changes in their order; neighbours on one table may share one. */
+  default List<String> script(List<SchemaChange> ordered) {
+    return ordered.stream().flatMap(change -> statements(change).stream()).toList();
+  }
+
+  /** Why an object cannot be written as statements; empty if it can. */
+  Optional<String> refusal(DatabaseObject object);
+
+  /** How a change is made of an object or part that is there. */
+  Alteration alteration(SchemaChange change);
+
+  /** Whether the statement that creates an object has a part of it in it. */
+  boolean isInside(DatabaseObject object, Part part);
+
   /**
-   * The statements that make an object, without end marks; none where they cannot be written.
+   * An object as its own statement can make it, where some of it needs its parts or other objects:
+   * the rest is altered when those are there.
+   */
+  default DatabaseObject firstVersion(DatabaseObject object) {
+    return object;
+  }
+
+  /**
+   * Whether what depends on something may stay while that is changed.
    *
-   * @param element one that is not part of a table
+   * @param dependent an object, or the one with the part
+   * @param part the part of it that depends; empty if the object itself does
    */
-  Creation create(Element element);
+  boolean tolerates(SchemaChange change, DatabaseObject dependent, Optional<Part> part);
 
-  /**
-   * The statements that make, change or take away what differs, without end marks; empty where they
-   * cannot be written.
-   */
-  Optional<List<String>> change(Difference difference);
-
-  /** The names by which statements speak of an object, without its schema. */
-  Set<String> names(Element element);
-
-  /** Whether the engine refuses to drop or reshape what a view speaks of. */
-  default boolean refusesToDropWhatIsUsed() {
+  /** Whether columns have a place among others that statements can choose. */
+  default boolean placesColumns() {
     return false;
   }
 
-  /**
-   * The statements that give an object back what is lost when it is made anew: its owner and what
-   * others may do with it.
-   *
-   * @param standing what was there before, owners and grants among it
-   */
-  default List<String> rights(Element element, List<Element> standing) {
+  /** The tables from which a table has its columns: what is done to those there is done to it. */
+  default List<ObjectId> parents(Table table) {
+    return List.of();
+  }
+
+  /** The rights that an object of this sort has by default when it is made. */
+  default List<Right> defaultRights(DatabaseObject object) {
+    return List.of();
+  }
+
+  /** Statements by which an engine's client reads a script as the program's own session does. */
+  default List<String> clientSession() {
     return List.of();
   }
 
   /**
-   * The tables from which a table has a column: what is done to the column there is done to it
-   * here.
-   *
-   * @param column what differs in it
-   * @param standing what is there before the change
+   * Statements that go before a script that makes some changes, such as settings of the session.
    */
-  default List<String> origins(Difference column, Snapshot standing) {
+  default List<String> preamble(Collection<SchemaChange> changes) {
     return List.of();
   }
 
-  /**
-   * Statements that go before a script that makes some objects, such as settings of the session.
-   */
-  default List<String> preamble(Collection<Element> elements) {
-    return List.of();
+  /** Whether what the script needs has no effect inside a transaction. */
+  default boolean refusesTransaction(Collection<SchemaChange> changes) {
+    return false;
   }
 
-  /**
-   * How an object is made.
-   *
-   * @param make makes it
-   * @param then needs the object alone, and nothing of what others need of it
-   * @param last needs all other objects
-   */
-  record Creation(List<String> make, List<String> then, List<String> last) {
-    public static final Creation NONE = new Creation(List.of(), List.of(), List.of());
-
-    public Creation {
-      make = List.copyOf(make);
-      then = List.copyOf(then);
-      last = List.copyOf(last);
-    }
-
-    /** All statements in an order that runs where all other objects are there. */
-    public List<String> all() {
-      List<String> all = new ArrayList<>(make);
-      all.addAll(then);
-      all.addAll(last);
-      return List.copyOf(all);
-    }
+  /** The statements that go behind such a script. */
+  default List<String> ending(Collection<SchemaChange> changes) {
+    return List.of();
   }
 }

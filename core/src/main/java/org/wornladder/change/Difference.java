@@ -3,23 +3,26 @@ package org.wornladder.change;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Described;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
 
 /**
- * One object in which two structures differ. An object that is there on one side only means all its
- * parts.
+ * One object, or part of an object, in which two structures differ. An object that is there on one
+ * side only means all its parts.
  *
- * @param table the table it is part of; empty if it has none
+ * @param owner the object that it is part of; empty for an object that stands by itself
  * @param before empty if it was not there
  * @param after empty if it is not there any more
  */
-public record Difference(String table, Optional<Element> before, Optional<Element> after) {
+public record Difference(
+    Optional<ObjectId> owner, Optional<Described> before, Optional<Described> after) {
   private static final Comparator<String> TYPE_FIRST =
       Comparator.comparing((String word) -> !word.equals("type"))
           .thenComparing(Comparator.naturalOrder());
@@ -34,31 +37,30 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
   /** A fact that is not the same on both sides; empty where it is not set. */
   public record FactChange(String name, Optional<String> before, Optional<String> after) {}
 
-  private Element either() {
-    return after.or(() -> before).orElseThrow();
+  /** One of objects that stand by themselves. */
+  static Difference of(
+      Optional<? extends DatabaseObject> before, Optional<? extends DatabaseObject> after) {
+    return new Difference(Optional.empty(), before.map(one -> one), after.map(one -> one));
   }
 
-  /** The same but for some facts, which are taken to be as they are after it. */
-  Difference without(List<FactChange> settled) {
-    Element was = before.orElseThrow();
-    Map<String, String> facts = new TreeMap<>(was.facts());
-    for (FactChange fact : settled) {
-      facts.remove(fact.name());
-      fact.after().ifPresent(value -> facts.put(fact.name(), value));
-    }
-    Element then = new Element(was.kind(), was.name(), facts, was.parts());
-    return new Difference(table, Optional.of(then), after);
+  /** The side that is there: the second, if both are. */
+  public Described either() {
+    return after.or(() -> before).orElseThrow();
   }
 
   /** The same with other texts in the definitions. */
   public Difference map(UnaryOperator<String> texts) {
     return new Difference(
-        table, before.map(one -> one.map(texts)), after.map(one -> one.map(texts)));
+        owner, before.map(one -> map(one, texts)), after.map(one -> map(one, texts)));
   }
 
-  /** The same of another table. */
-  Difference in(String other) {
-    return new Difference(other, before, after);
+  private static Described map(Described one, UnaryOperator<String> texts) {
+    return one instanceof Part part ? part.map(texts) : ((DatabaseObject) one).map(texts);
+  }
+
+  /** The same seen from the other side. */
+  public Difference reversed() {
+    return new Difference(owner, after, before);
   }
 
   public Kind kind() {
@@ -69,11 +71,16 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
     return either().name();
   }
 
-  /** The name with the table's in front, where it is part of one. */
+  /** The name of the table, or of another object, that it is part of; empty if it is not. */
+  public String table() {
+    return owner.map(ObjectId::displayName).orElse("");
+  }
+
+  /** The name with the owner's in front, where it is part of one. */
   public String fullName() {
-    return table.isEmpty()
+    return owner.isEmpty()
         ? name()
-        : name().startsWith("(") ? table + " " + name() : table + "." + name();
+        : name().startsWith("(") ? table() + " " + name() : table() + "." + name();
   }
 
   /** What it is and its full name, such as {@code column bin.code}. */
@@ -91,13 +98,13 @@ public record Difference(String table, Optional<Element> before, Optional<Elemen
    */
   public List<FactChange> facts() {
     TreeSet<String> words = new TreeSet<>(TYPE_FIRST);
-    before.ifPresent(element -> words.addAll(element.facts().keySet()));
-    after.ifPresent(element -> words.addAll(element.facts().keySet()));
-    words.removeIf(word -> !Element.counts(word));
+    before.ifPresent(one -> words.addAll(one.facts().keySet()));
+    after.ifPresent(one -> words.addAll(one.facts().keySet()));
+    words.removeIf(word -> !Facts.counts(word));
     List<FactChange> changes = new ArrayList<>();
     for (String word : words) {
-      Optional<String> was = before.flatMap(element -> element.fact(word));
-      Optional<String> is = after.flatMap(element -> element.fact(word));
+      Optional<String> was = before.flatMap(one -> one.fact(word));
+      Optional<String> is = after.flatMap(one -> one.fact(word));
       if (!was.equals(is)) {
         changes.add(new FactChange(word, was, is));
       }

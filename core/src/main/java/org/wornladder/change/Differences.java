@@ -1,20 +1,28 @@
 package org.wornladder.change;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import org.wornladder.schema.Element;
+import java.util.TreeSet;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Described;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
 /** What two structures differ in. */
 public final class Differences {
-  private static final String COLUMN_ORDER = "column order";
+  /** The fact that two tables have the same columns in another order. */
+  static final String COLUMN_ORDER = "column order";
 
   private final List<Difference> found = new ArrayList<>();
 
@@ -28,104 +36,132 @@ public final class Differences {
   /** The same with owners and grants. */
   public static List<Difference> withRights(Snapshot before, Snapshot after) {
     Differences differences = new Differences();
-    differences.compare("", before.elements(), after.elements());
+    differences.compare(before, after);
     return List.copyOf(differences.found);
   }
 
-  private void compare(String table, List<Element> before, List<Element> after) {
-    Map<Element.Key, Element> was = byKey(before);
-    Map<Element.Key, Element> is = byKey(after);
-    List<Element> all = new ArrayList<>(after);
-    for (Element element : before) {
-      if (!is.containsKey(element.key())) {
-        all.add(element);
-      }
-    }
-    all.sort(Snapshot.ORDER);
-    Set<Element.Key> same = sameUnnamed(was, is);
-    for (Element element : all) {
-      if (same.contains(element.key())) {
-        continue;
-      }
-      Optional<Element> old = Optional.ofNullable(was.get(element.key()));
-      Optional<Element> now = Optional.ofNullable(is.get(element.key()));
+  /** What two objects of one identity differ in, their parts included. */
+  static List<Difference> between(DatabaseObject before, DatabaseObject after) {
+    Differences differences = new Differences();
+    differences.both(before, after);
+    return List.copyOf(differences.found);
+  }
+
+  private void compare(Snapshot before, Snapshot after) {
+    Map<ObjectId, DatabaseObject> was = byId(before);
+    Map<ObjectId, DatabaseObject> is = byId(after);
+    Set<ObjectId> all = new TreeSet<>(was.keySet());
+    all.addAll(is.keySet());
+    for (ObjectId id : all) {
+      Optional<DatabaseObject> old = Optional.ofNullable(was.get(id));
+      Optional<DatabaseObject> now = Optional.ofNullable(is.get(id));
       if (old.isPresent() && now.isPresent()) {
-        both(table, old.get(), now.get());
+        both(old.get(), now.get());
       } else {
-        found.add(new Difference(table, old, now));
+        found.add(Difference.of(old, now));
       }
     }
+  }
+
+  static Map<ObjectId, DatabaseObject> byId(Snapshot snapshot) {
+    Map<ObjectId, DatabaseObject> map = new LinkedHashMap<>();
+    snapshot.objects().forEach(object -> map.put(object.id(), object));
+    return map;
+  }
+
+  private void both(DatabaseObject before, DatabaseObject after) {
+    if (before.equals(after)) {
+      return;
+    }
+    Difference difference =
+        Difference.of(Optional.of(withOrder(before, after)), Optional.of(withOrder(after, before)));
+    if (!difference.facts().isEmpty()) {
+      found.add(difference);
+    }
+    parts(before.id(), before.parts(), after.parts());
+  }
+
+  private void parts(ObjectId owner, List<Part> before, List<Part> after) {
+    Map<PartKey, Part> was = PartKey.of(before);
+    Map<PartKey, Part> is = PartKey.of(after);
+    Set<PartKey> same = sameUnnamed(was, is);
+    for (PartKey key : inOrder(was.keySet(), is.keySet())) {
+      if (!same.contains(key)) {
+        Difference difference =
+            new Difference(
+                Optional.of(owner),
+                Optional.ofNullable(was.get(key)),
+                Optional.ofNullable(is.get(key)));
+        if (difference.change() != Difference.Change.CHANGED || !difference.facts().isEmpty()) {
+          found.add(difference);
+        }
+      }
+    }
+  }
+
+  /** By kind, then in the order of what is there, then of what was. */
+  private static List<PartKey> inOrder(Set<PartKey> was, Set<PartKey> is) {
+    Set<PartKey> all = new LinkedHashSet<>(is);
+    all.addAll(was);
+    List<PartKey> sorted = new ArrayList<>(all);
+    sorted.sort(
+        Comparator.comparing(PartKey::kind)
+            .thenComparing(PartKey::name)
+            .thenComparing(PartKey::number));
+    return sorted;
   }
 
   /**
    * The indexes of both sides that differ in nothing but names which the engine invented: after
    * those of a table or a column that had another name then.
    */
-  private static Set<Element.Key> sameUnnamed(
-      Map<Element.Key, Element> was, Map<Element.Key, Element> is) {
-    Set<Element.Key> same = new HashSet<>();
-    for (Element before : was.values()) {
-      if (isUnnamedIndex(before) && !is.containsKey(before.key())) {
-        is.values().stream()
-            .filter(after -> isUnnamedIndex(after) && !was.containsKey(after.key()))
-            .filter(after -> !same.contains(after.key()))
-            .filter(after -> after.meaning().facts().equals(before.meaning().facts()))
-            .findFirst()
-            .ifPresent(after -> same.addAll(List.of(before.key(), after.key())));
-      }
-    }
+  private static Set<PartKey> sameUnnamed(Map<PartKey, Part> was, Map<PartKey, Part> is) {
+    Set<PartKey> same = new HashSet<>();
+    was.forEach(
+        (key, before) -> {
+          if (isUnnamedIndex(before) && !is.containsKey(key)) {
+            is.entrySet().stream()
+                .filter(after -> isUnnamedIndex(after.getValue()))
+                .filter(after -> !was.containsKey(after.getKey()))
+                .filter(after -> !same.contains(after.getKey()))
+                .filter(after -> after.getValue().meaning().equals(before.meaning()))
+                .findFirst()
+                .ifPresent(after -> same.addAll(List.of(key, after.getKey())));
+          }
+        });
     return same;
   }
 
-  private static boolean isUnnamedIndex(Element element) {
-    return element.kind() == Kind.INDEX && element.fact(Element.GENERATED_NAME).isPresent();
-  }
-
-  private void both(String table, Element before, Element after) {
-    if (before.equals(after)) {
-      return;
-    }
-    Element was = withOrder(before, after);
-    Element is = withOrder(after, before);
-    Difference difference = new Difference(table, Optional.of(was), Optional.of(is));
-    if (!difference.facts().isEmpty()) {
-      found.add(difference);
-    }
-    compare(before.name(), before.parts(), after.parts());
+  private static boolean isUnnamedIndex(Described one) {
+    return one instanceof Index index && index.unnamed();
   }
 
   /**
    * With the order of the columns that both sides have as a fact, which differs if the order does.
    */
-  private static Element withOrder(Element table, Element other) {
-    if (table.kind() != Kind.TABLE) {
-      return table;
+  private static DatabaseObject withOrder(DatabaseObject object, DatabaseObject other) {
+    if (object.kind() != Kind.TABLE) {
+      return object;
     }
-    List<String> common = columns(table);
+    List<String> common = columns(object);
     common.retainAll(columns(other));
     List<String> theirs = columns(other);
     theirs.retainAll(common);
     if (common.equals(theirs)) {
-      return table;
+      return object;
     }
-    Map<String, String> facts = new TreeMap<>(table.facts());
+    Map<String, String> facts = new TreeMap<>(object.facts());
     facts.put(COLUMN_ORDER, String.join(", ", common));
-    return new Element(table.kind(), table.name(), facts, table.parts());
+    return object.with(facts, object.storedParts());
   }
 
-  private static List<String> columns(Element table) {
+  private static List<String> columns(DatabaseObject table) {
     List<String> names = new ArrayList<>();
-    for (Element part : table.parts()) {
+    for (Part part : table.parts()) {
       if (part.kind() == Kind.COLUMN) {
         names.add(part.name());
       }
     }
     return names;
-  }
-
-  static Map<Element.Key, Element> byKey(List<Element> elements) {
-    Map<Element.Key, Element> map = new LinkedHashMap<>();
-    elements.forEach(element -> map.put(element.key(), element));
-    return map;
   }
 }

@@ -7,7 +7,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Described;
+import org.wornladder.schema.Facts;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
 /** What a history says should stand: what was expected before, and what its runs changed. */
@@ -22,23 +26,62 @@ public final class ExpectedStructure {
    * @param after what is there after it
    */
   public static Snapshot after(Snapshot expected, Snapshot before, Snapshot after) {
-    if (expected.elements().equals(before.elements())) {
+    if (expected.objects().equals(before.objects())) {
       return after;
     }
-    return new Snapshot(merge(expected.elements(), before.elements(), after.elements()));
+    Map<ObjectId, DatabaseObject> planned = Differences.byId(expected);
+    Map<ObjectId, DatabaseObject> was = Differences.byId(before);
+    Map<ObjectId, DatabaseObject> is = Differences.byId(after);
+    Set<ObjectId> ids = new LinkedHashSet<>(is.keySet());
+    ids.addAll(planned.keySet());
+    List<DatabaseObject> merged = new ArrayList<>();
+    for (ObjectId id : ids) {
+      object(
+              Optional.ofNullable(planned.get(id)),
+              Optional.ofNullable(was.get(id)),
+              Optional.ofNullable(is.get(id)))
+          .ifPresent(merged::add);
+    }
+    return new Snapshot(merged);
+  }
+
+  private static Optional<DatabaseObject> object(
+      Optional<DatabaseObject> expected,
+      Optional<DatabaseObject> before,
+      Optional<DatabaseObject> after) {
+    if (isSame(before, after)) {
+      return expected;
+    }
+    if (before.isEmpty() || after.isEmpty()) {
+      return after;
+    }
+    return expected.map(
+        known ->
+            known
+                .with(
+                    facts(known, before.get(), after.get()),
+                    parts(
+                        known.storedParts(), before.get().storedParts(), after.get().storedParts()))
+                .dependingOn(after.get().dependsOn()));
+  }
+
+  private static boolean isSame(
+      Optional<? extends Described> before, Optional<? extends Described> after) {
+    return before.isPresent() && after.isPresent()
+        ? before.get().means(after.get())
+        : before.isEmpty() && after.isEmpty();
   }
 
   /** In the order of what is there now, then of what was expected. */
-  private static List<Element> merge(
-      List<Element> expected, List<Element> before, List<Element> after) {
-    Map<Element.Key, Element> planned = Differences.byKey(expected);
-    Map<Element.Key, Element> was = Differences.byKey(before);
-    Map<Element.Key, Element> is = Differences.byKey(after);
-    Set<Element.Key> keys = new LinkedHashSet<>(is.keySet());
+  private static List<Part> parts(List<Part> expected, List<Part> before, List<Part> after) {
+    Map<PartKey, Part> planned = PartKey.of(expected);
+    Map<PartKey, Part> was = PartKey.of(before);
+    Map<PartKey, Part> is = PartKey.of(after);
+    Set<PartKey> keys = new LinkedHashSet<>(is.keySet());
     keys.addAll(planned.keySet());
-    List<Element> merged = new ArrayList<>();
-    for (Element.Key key : keys) {
-      merge(
+    List<Part> merged = new ArrayList<>();
+    for (PartKey key : keys) {
+      part(
               Optional.ofNullable(planned.get(key)),
               Optional.ofNullable(was.get(key)),
               Optional.ofNullable(is.get(key)))
@@ -47,33 +90,42 @@ public final class ExpectedStructure {
     return merged;
   }
 
-  private static Optional<Element> merge(
-      Optional<Element> expected, Optional<Element> before, Optional<Element> after) {
-    if (before.equals(after) || before.map(Element::meaning).equals(after.map(Element::meaning))) {
+  private static Optional<Part> part(
+      Optional<Part> expected, Optional<Part> before, Optional<Part> after) {
+    if (isSame(before, after)) {
       return expected;
     }
     if (before.isEmpty() || after.isEmpty()) {
       return after;
     }
-    return expected.map(known -> merge(known, before.get(), after.get()));
+    return expected.map(
+        known ->
+            Part.of(
+                known.kind(),
+                known.name(),
+                facts(known, before.get(), after.get()),
+                after.get().dependsOn()));
   }
 
-  private static Element merge(Element expected, Element before, Element after) {
+  private static Map<String, String> facts(Described expected, Described before, Described after) {
     Map<String, String> facts = new TreeMap<>(expected.facts());
-    for (Difference.FactChange change :
-        new Difference("", Optional.of(before), Optional.of(after)).facts()) {
-      if (change.after().isPresent()) {
-        facts.put(change.name(), change.after().get());
-      } else {
-        facts.remove(change.name());
+    Map<String, String> was = before.facts();
+    Map<String, String> is = after.facts();
+    Set<String> words = new LinkedHashSet<>(was.keySet());
+    words.addAll(is.keySet());
+    for (String word : words) {
+      boolean same = Optional.ofNullable(was.get(word)).equals(Optional.ofNullable(is.get(word)));
+      if (!same && is.containsKey(word)) {
+        facts.put(word, is.get(word));
+      } else if (!same) {
+        facts.remove(word);
       }
     }
     // The text that made an object is known where the runs alone made it what it is.
-    facts.remove(Element.TEXT);
-    if (expected.meaning().equals(before.meaning())) {
-      after.fact(Element.TEXT).ifPresent(text -> facts.put(Element.TEXT, text));
+    facts.remove(Facts.TEXT);
+    if (expected.means(before)) {
+      after.fact(Facts.TEXT).ifPresent(text -> facts.put(Facts.TEXT, text));
     }
-    List<Element> parts = merge(expected.parts(), before.parts(), after.parts());
-    return new Element(expected.kind(), expected.name(), facts, parts);
+    return facts;
   }
 }

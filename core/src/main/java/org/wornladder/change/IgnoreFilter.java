@@ -3,9 +3,9 @@ package org.wornladder.change;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.regex.Pattern;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Described;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Table;
 
@@ -57,9 +57,9 @@ public final class IgnoreFilter {
   }
 
   private static boolean ignores(Rule rule, Difference difference) {
-    Optional<Element> either = difference.after().or(difference::before);
+    Described either = difference.either();
     if (rule.kind().equals(PARTITION)) {
-      return either.flatMap(element -> element.fact(Table.PARTITION_BOUND)).isPresent()
+      return either.fact(Table.PARTITION_BOUND).isPresent()
           && rule.name().matcher(difference.name()).matches();
     }
     if (rule.kind().equals(difference.kind().label())
@@ -67,9 +67,7 @@ public final class IgnoreFilter {
       return true;
     }
     String table =
-        difference.table().isEmpty()
-            ? either.flatMap(element -> element.fact("table")).orElse("")
-            : difference.table();
+        difference.table().isEmpty() ? either.fact(Facts.TABLE).orElse("") : difference.table();
     return rule.kind().equals(Kind.TABLE.label())
         && !table.isEmpty()
         && rule.name().matcher(table).matches();

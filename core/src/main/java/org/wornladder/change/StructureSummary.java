@@ -5,8 +5,9 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.ToIntFunction;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Described;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
 /**
@@ -39,8 +40,8 @@ public record StructureSummary(List<Count> counts) {
     for (Difference difference : differences) {
       count(counts, difference.kind(), difference.change());
       if (difference.change() != Difference.Change.CHANGED) {
-        Element whole = difference.after().or(difference::before).orElseThrow();
-        for (Element part : whole.parts()) {
+        Described whole = difference.either();
+        for (Part part : whole.parts()) {
           if (part.kind() != Kind.PRIMARY_KEY) {
             count(counts, part.kind(), difference.change());
           }

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Described;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
 
@@ -42,11 +42,12 @@ public record VisibleDifferences(List<Difference> visible, List<Difference> unde
     return new VisibleDifferences(visible, undecidable);
   }
 
-  private static boolean isHidden(Optional<Element> side) {
-    return side.filter(Element::isHidden).isPresent();
+  private static boolean isHidden(Optional<Described> side) {
+    return side.filter(Described::isHidden).isPresent();
   }
 
-  private static boolean isUnseen(Difference difference, Optional<Element> side, Set<Kind> unseen) {
+  private static boolean isUnseen(
+      Difference difference, Optional<Described> side, Set<Kind> unseen) {
     return side.isEmpty() && unseen.contains(difference.kind());
   }
 

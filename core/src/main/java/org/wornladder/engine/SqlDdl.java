@@ -1,27 +1,34 @@
 package org.wornladder.engine;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.StringJoiner;
+import org.wornladder.change.Alteration;
 import org.wornladder.change.Ddl;
-import org.wornladder.change.Difference;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.DefinedObject;
+import org.wornladder.schema.Described;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
-import org.wornladder.schema.NameList;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Quoting;
 
-/** What the engines have in common when they write structures. */
+/** What the engines have in common when they write changes as SQL. */
 public abstract class SqlDdl implements Ddl {
-  protected static final String NULLABLE = "nullable";
-  protected static final String TYPE = Column.TYPE;
-  protected static final String DEFAULT = "default";
+  protected static final Alteration NO_STATEMENT =
+      Alteration.notPossible("no statement makes it here");
 
+  private static final String CREATE = "CREATE ";
   private static final String MATCH = "MATCH FULL";
   private static final String STORED = " stored";
   private static final String VIRTUAL = " virtual";
@@ -55,15 +62,9 @@ public abstract class SqlDdl implements Ddl {
     return dialect;
   }
 
-  /** A table's or another thing's name as statements write it. */
-  protected String quoted(String name) {
-    return isElsewhere(name) ? name : name(name);
-  }
-
-  /** Whether it is a table of another schema, which a foreign key names with both in quotes. */
-  protected final boolean isElsewhere(String name) {
-    int dot = quoting.nameEnd(name, 0);
-    return dot > 0 && name.startsWith(".", dot) && quoting.nameEnd(name, dot + 1) == name.length();
+  /** An object's name as statements write it, with its schema where it is not the session's own. */
+  protected final String name(ObjectId id) {
+    return id.schema().isEmpty() ? name(id.name()) : name(id.schema()) + "." + name(id.name());
   }
 
   /** A name, in quotes where it needs them. */
@@ -86,54 +87,140 @@ public abstract class SqlDdl implements Ddl {
     return quoting.text(text);
   }
 
-  /** The names in the parentheses of a key, as statements write them. */
-  protected final String columns(String parenthesised) {
+  /** Names in parentheses. */
+  protected final String columns(List<String> names) {
     StringJoiner written = new StringJoiner(", ", "(", ")");
-    NameList.inParentheses(parenthesised).forEach(name -> written.add(name(name)));
+    names.forEach(name -> written.add(name(name)));
     return written.toString();
   }
 
   @Override
-  public Set<String> names(Element element) {
-    return Set.of(element.name());
-  }
-
-  @Override
-  public Creation create(Element element) {
-    if (element.kind() == Kind.TABLE) {
-      return table(element);
+  public final List<String> statements(SchemaChange change) {
+    if (change instanceof SchemaChange.Create create) {
+      return create(create.object());
     }
-    String definition = element.fact(Element.DEFINITION).orElse("");
-    return definition.startsWith("CREATE ")
-        ? new Creation(List.of(definition), List.of(), aside(element))
-        : Creation.NONE;
+    if (change instanceof SchemaChange.Drop drop) {
+      return List.of(drop(drop.object()));
+    }
+    if (change instanceof SchemaChange.Alter alter) {
+      return alter(alter.before(), alter.after());
+    }
+    if (change instanceof SchemaChange.RenameTable rename) {
+      return List.of(
+          "ALTER TABLE " + name(rename.before()) + " RENAME TO " + name(rename.target().name()));
+    }
+    if (change instanceof SchemaChange.Rebuild rebuild) {
+      return rebuild(rebuild.before(), rebuild.after());
+    }
+    if (change instanceof SchemaChange.AddPart add) {
+      return add(add);
+    }
+    if (change instanceof SchemaChange.DropPart drop) {
+      return dropPart(drop.target(), drop.part());
+    }
+    if (change instanceof SchemaChange.AlterPart alter) {
+      return alterPart(alter);
+    }
+    SchemaChange.RenameColumn rename = (SchemaChange.RenameColumn) change;
+    return List.of(
+        alterTable(rename.target())
+            + renaming()
+            + name(rename.before())
+            + " TO "
+            + name(rename.after()));
   }
 
-  /** How a table is made. */
-  protected abstract Creation table(Element table);
+  /** The words between ALTER TABLE and the name of a column that gets another one. */
+  protected String renaming() {
+    return "RENAME COLUMN ";
+  }
 
-  /** What an object's own statement does not say: comments, states, owners. */
-  protected List<String> aside(Element element) {
+  /** The statements that create an object with the parts that are inside it. */
+  protected List<String> create(DatabaseObject object) {
+    if (object instanceof Table table) {
+      return createTable(table);
+    }
+    List<String> statements = new ArrayList<>(List.of(((DefinedObject) object).definition()));
+    statements.addAll(aside(object));
+    return statements;
+  }
+
+  /** The statements that create a table. */
+  protected abstract List<String> createTable(Table table);
+
+  /** What an object's own statement does not say: comments, states. */
+  protected List<String> aside(DatabaseObject object) {
     return List.of();
   }
 
-  /** The comments of a table and all its parts, for engines that have statements for them. */
-  protected final List<String> comments(Element table) {
-    List<String> comments = new ArrayList<>(comment("TABLE " + quoted(table.name()), table));
-    for (Element part : table.parts()) {
-      if (part.fact(Column.COMMENT).isPresent()) {
-        boolean column = part.kind() == Kind.COLUMN;
-        String name = table.name();
-        comments.addAll(
-            comment(column ? columnName(name, part.name()) : keyThing(part, name), part));
-      }
+  @Override
+  public Optional<String> refusal(DatabaseObject object) {
+    boolean defined = !(object instanceof DefinedObject one) || one.definition().startsWith(CREATE);
+    return defined ? Optional.empty() : Optional.of("it is named here, and not read further");
+  }
+
+  /** The statement that drops an object. */
+  protected String drop(DatabaseObject object) {
+    return "DROP " + sqlWord(object.kind()) + " " + name(object.id());
+  }
+
+  /** The statements that make other facts of an object. */
+  protected abstract List<String> alter(DatabaseObject before, DatabaseObject after);
+
+  /** The statements that copy a table's rows into a new one. */
+  protected List<String> rebuild(Table before, Table after) {
+    throw new IllegalArgumentException("tables are altered in place here");
+  }
+
+  /** The statements that alter a part, where that is possible in place. */
+  protected abstract List<String> alterPart(SchemaChange.AlterPart change);
+
+  private List<String> add(SchemaChange.AddPart change) {
+    ObjectId owner = change.target();
+    if (change.part() instanceof Column column) {
+      return addColumn(owner, column, change.position());
     }
+    List<String> statements = new ArrayList<>();
+    statements.add(
+        change.part() instanceof Index index
+            ? createIndex(index, owner)
+            : alterTable(owner) + "ADD " + constraint(change.part()));
+    statements.addAll(comment(partForComment(change.part(), owner), change.part()));
+    return statements;
+  }
+
+  protected List<String> addColumn(
+      ObjectId owner, Column column, Optional<SchemaChange.Position> position) {
+    return List.of(alterTable(owner) + "ADD COLUMN " + column(column));
+  }
+
+  protected List<String> dropPart(ObjectId owner, Part part) {
+    if (part instanceof Column) {
+      return List.of(alterTable(owner) + "DROP COLUMN " + name(part.name()));
+    }
+    return List.of(
+        part instanceof Index
+            ? "DROP INDEX " + name(part.name())
+            : alterTable(owner) + "DROP CONSTRAINT " + name(knownName(part).orElse("")));
+  }
+
+  protected final String alterTable(ObjectId table) {
+    return "ALTER TABLE " + name(table) + " ";
+  }
+
+  /** The statement that makes an index. */
+  protected abstract String createIndex(Index index, ObjectId table);
+
+  /** The comments of a table's columns and the parts that are inside it. */
+  protected final List<String> comments(Table table) {
+    List<String> comments = new ArrayList<>(comment("TABLE " + name(table.id()), table));
+    table.parts().forEach(part -> comments.addAll(comment(partForComment(part, table.id()), part)));
     return comments;
   }
 
-  protected final List<String> comment(String object, Element element) {
-    return element
-        .fact(Column.COMMENT)
+  protected final List<String> comment(String object, Described described) {
+    return described
+        .fact(Facts.COMMENT)
         .map(words -> List.of(commenting(object, Optional.of(words))))
         .orElse(List.of());
   }
@@ -143,53 +230,59 @@ public abstract class SqlDdl implements Ddl {
     return "COMMENT ON " + object + " IS " + words.map(this::text).orElse("NULL");
   }
 
-  protected final String columnName(String table, String column) {
-    return "COLUMN " + quoted(table) + "." + name(column);
+  /** What COMMENT ON calls a part, for engines that keep comments on parts. */
+  protected String partForComment(Part part, ObjectId owner) {
+    return part instanceof Column
+        ? "COLUMN " + name(owner) + "." + name(part.name())
+        : sqlWord(part.kind()) + " " + name(part.name());
   }
 
   /** A column as a table's statement or ADD COLUMN writes it. */
-  protected abstract String column(Element column);
+  protected abstract String column(Column column);
 
   /** A key or constraint as a table's statement or ADD writes it. */
-  protected String constraint(Element constraint, String table) {
-    String named = lasting(constraint).map(word -> "CONSTRAINT " + name(word) + " ").orElse("");
+  protected String constraint(Part constraint) {
+    String named = lastingName(constraint).map(word -> "CONSTRAINT " + name(word) + " ").orElse("");
+    if (constraint instanceof PrimaryKey key) {
+      return named + key.definition().orElseGet(() -> "PRIMARY KEY " + columns(key.columns()));
+    }
     return named
-        + switch (constraint.kind()) {
-          case PRIMARY_KEY ->
-              constraint
-                  .fact(Element.DEFINITION)
-                  .orElseGet(() -> "PRIMARY KEY " + columns(constraint.name()));
-          case FOREIGN_KEY -> foreignKey(constraint);
-          default -> demand(constraint);
-        };
+        + (constraint instanceof ForeignKey key
+            ? foreignKey(key)
+            : demand((Constraint) constraint));
   }
 
   /**
    * The name that a key or constraint must have again when it is made anew: other statements may
    * speak of it, even where the engine invented it.
    */
-  protected Optional<String> lasting(Element constraint) {
-    return known(constraint);
+  protected Optional<String> lastingName(Part constraint) {
+    return knownName(constraint);
   }
 
   /** The name that the engine knows a key or constraint by. */
-  protected static Optional<String> known(Element key) {
-    return key.fact(ForeignKey.NAME).or(() -> key.fact(Element.GENERATED_NAME));
+  protected static Optional<String> knownName(Part key) {
+    if (key instanceof PrimaryKey primary) {
+      return primary.knownName();
+    }
+    return key instanceof ForeignKey foreign ? foreign.knownName() : ((Constraint) key).knownName();
   }
 
   /** A unique, check or exclusion constraint without its name. */
-  protected String demand(Element constraint) {
-    String definition = constraint.fact(Element.DEFINITION).orElse("");
+  protected String demand(Constraint constraint) {
+    String definition = constraint.definition();
     return constraint.kind() == Kind.UNIQUE
         ? "UNIQUE " + definition
-        : "CHECK " + (definition.startsWith("(") ? definition : "(" + definition + ")");
+        : "CHECK " + (isWhole(definition) ? definition : "(" + definition + ")");
   }
 
-  private String foreignKey(Element key) {
+  private String foreignKey(ForeignKey key) {
     StringBuilder text = new StringBuilder("FOREIGN KEY ");
-    text.append(columns(key.name())).append(" REFERENCES ").append(quoted(ForeignKey.target(key)));
-    key.fact(ForeignKey.TARGET_COLUMNS).ifPresent(names -> text.append(' ').append(columns(names)));
-    String more = key.fact(ForeignKey.MORE).orElse("");
+    text.append(columns(key.columns())).append(" REFERENCES ").append(name(key.target()));
+    if (!key.targetColumns().isEmpty()) {
+      text.append(' ').append(columns(key.targetColumns()));
+    }
+    String more = key.more();
     if (more.startsWith(MATCH)) {
       text.append(' ').append(MATCH);
       more = more.substring(MATCH.length()).strip();
@@ -200,9 +293,9 @@ public abstract class SqlDdl implements Ddl {
   }
 
   /** What a generated column computes, in parentheses. */
-  protected static Optional<String> computed(Element column) {
+  public static Optional<String> computed(Column column) {
     return column
-        .fact(Column.GENERATED)
+        .more(Column.GENERATED)
         .map(
             how ->
                 how.endsWith(STORED)
@@ -213,8 +306,8 @@ public abstract class SqlDdl implements Ddl {
         .map(how -> isWhole(how) ? how : "(" + how + ")");
   }
 
-  protected static boolean isStored(Element column) {
-    return column.fact(Column.GENERATED).filter(how -> how.endsWith(STORED)).isPresent();
+  public static boolean isStored(Column column) {
+    return column.more(Column.GENERATED).filter(how -> how.endsWith(STORED)).isPresent();
   }
 
   /** Whether the parenthesis that a text begins with closes at its end. */
@@ -229,70 +322,6 @@ public abstract class SqlDdl implements Ddl {
     return false;
   }
 
-  protected static boolean isNullable(Element column) {
-    return column.fact(NULLABLE).orElse("yes").equals("yes");
-  }
-
-  /** Parts of a table's statement, a line each. */
-  protected static String lines(List<String> parts) {
-    return " (\n  " + String.join(",\n  ", parts) + "\n)";
-  }
-
-  /** The columns and constraints of a table's statement, but for some kinds. */
-  protected final List<String> parts(Element table, Kind... without) {
-    List<String> parts = new ArrayList<>();
-    for (Element part : table.parts()) {
-      if (part.kind() == Kind.COLUMN) {
-        parts.add(column(part));
-      } else if (part.kind() != Kind.INDEX && !List.of(without).contains(part.kind())) {
-        parts.add(constraint(part, table.name()));
-      }
-    }
-    return parts;
-  }
-
-  @Override
-  public Optional<List<String>> change(Difference difference) {
-    if (difference.table().isEmpty()) {
-      return whole(difference);
-    }
-    return difference.kind() == Kind.COLUMN ? columnChange(difference) : keyChange(difference);
-  }
-
-  private Optional<List<String>> whole(Difference difference) {
-    if (difference.change() == Difference.Change.CHANGED) {
-      return difference.kind() == Kind.TABLE
-          ? tableChange(difference)
-          : replacement(difference.before().orElseThrow(), difference.after().orElseThrow());
-    }
-    if (difference.before().isPresent()) {
-      return drop(difference.before().get()).map(List::of);
-    }
-    Creation creation = create(difference.after().orElseThrow());
-    return creation.make().isEmpty() ? Optional.empty() : Optional.of(creation.all());
-  }
-
-  /** An object in the place of another one of its name. */
-  protected Optional<List<String>> replacement(Element before, Element after) {
-    Optional<String> drop = drop(before);
-    Creation creation = create(after);
-    if (drop.isEmpty() || creation.make().isEmpty()) {
-      return Optional.empty();
-    }
-    List<String> statements = new ArrayList<>();
-    statements.add(drop.get());
-    statements.addAll(creation.all());
-    return Optional.of(statements);
-  }
-
-  /** What is said of a table as a whole; empty where it cannot be changed in place. */
-  protected abstract Optional<List<String>> tableChange(Difference difference);
-
-  /** The statement that drops an object that belongs to no table; empty if there is none. */
-  protected Optional<String> drop(Element element) {
-    return Optional.of("DROP " + sqlWord(element.kind()) + " " + quoted(element.name()));
-  }
-
   /** A kind as statements write it. */
   protected static String sqlWord(Kind kind) {
     return switch (kind) {
@@ -302,122 +331,51 @@ public abstract class SqlDdl implements Ddl {
     };
   }
 
-  private Optional<List<String>> columnChange(Difference difference) {
-    String alter = "ALTER TABLE " + quoted(difference.table()) + " ";
-    return switch (difference.change()) {
-      case ADDED -> Optional.of(addition(difference.table(), difference.after().orElseThrow()));
-      case REMOVED -> Optional.of(List.of(alter + "DROP COLUMN " + name(difference.name())));
-      case CHANGED -> columnChange(difference, alter);
-    };
+  /** Parts of a table's statement, a line each. */
+  protected static String lines(List<String> parts) {
+    return " (\n  " + String.join(",\n  ", parts) + "\n)";
   }
 
-  /** How a column comes to a table that is there. */
-  protected List<String> addition(String table, Element column) {
-    return List.of("ALTER TABLE " + quoted(table) + " ADD COLUMN " + column(column));
-  }
-
-  /**
-   * What makes another column of one; empty where that cannot be written.
-   *
-   * @param alter the statement's beginning, with the table
-   */
-  protected abstract Optional<List<String>> columnChange(Difference difference, String alter);
-
-  /** A column's change fact by fact, for engines that alter columns so. */
-  protected final Optional<List<String>> alteration(Difference difference, String alter) {
-    String start = alter + "ALTER COLUMN " + name(difference.name()) + " ";
-    Element after = difference.after().orElseThrow();
-    Set<String> statements = new LinkedHashSet<>();
-    for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.name()) {
-        case TYPE, Column.COLLATION -> statements.add(start + retyping(after));
-        case NULLABLE ->
-            statements.add(start + (isNullable(after) ? "DROP NOT NULL" : "SET NOT NULL"));
-        case DEFAULT ->
-            statements.add(
-                start + fact.after().map(value -> "SET DEFAULT " + value).orElse("DROP DEFAULT"));
-        case Column.COMMENT ->
-            statements.add(
-                commenting(columnName(difference.table(), difference.name()), fact.after()));
-        default -> {
-          Optional<List<String>> more = otherChange(fact, start);
-          if (more.isEmpty()) {
-            return Optional.empty();
-          }
-          statements.addAll(more.get());
-        }
+  /** The columns and constraints of a table's statement, but for its indexes. */
+  protected final List<String> inside(Table table) {
+    List<String> inside = new ArrayList<>();
+    for (Part part : table.parts()) {
+      if (part instanceof Column column) {
+        inside.add(column(column));
+      } else if (!(part instanceof Index)) {
+        inside.add(constraint(part));
       }
     }
-    return Optional.of(List.copyOf(statements));
+    return inside;
   }
 
-  /**
-   * The change of what one engine alone says of a column; empty where it cannot be written.
-   *
-   * @param start the statement's beginning, with table and column
-   */
-  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
-    return Optional.empty();
+  /** The names of the facts that two descriptions differ in. */
+  public static List<String> changed(Described before, Described after) {
+    List<String> changed = new ArrayList<>();
+    before
+        .meaning()
+        .forEach(
+            (word, value) -> {
+              if (!value.equals(after.facts().get(word))) {
+                changed.add(word);
+              }
+            });
+    after.meaning().keySet().stream()
+        .filter(word -> !before.facts().containsKey(word))
+        .forEach(changed::add);
+    return changed;
   }
 
-  /** The words behind ALTER COLUMN that give a column its type. */
-  protected String retyping(Element column) {
-    return "TYPE " + column.fact(TYPE).orElse("");
+  /** Whether nothing but the comment differs. */
+  public static boolean isComment(List<String> changed) {
+    return changed.stream().allMatch(Facts.COMMENT::equals);
   }
 
-  private Optional<List<String>> keyChange(Difference difference) {
-    if (difference.change() == Difference.Change.CHANGED
-        && difference.facts().stream().allMatch(fact -> fact.name().equals(Column.COMMENT))) {
-      Element after = difference.after().orElseThrow();
-      String object = keyThing(after, difference.table());
-      return Optional.of(List.of(commenting(object, after.fact(Column.COMMENT))));
-    }
-    List<String> statements = new ArrayList<>();
-    if (difference.before().isPresent()) {
-      Optional<String> away = keyDrop(difference.before().get(), difference.table());
-      if (away.isEmpty()) {
-        return Optional.empty();
-      }
-      statements.add(away.get());
-    }
-    if (difference.after().isPresent()) {
-      Optional<String> there = keyAdd(difference.after().get(), difference.table());
-      if (there.isEmpty()) {
-        return Optional.empty();
-      }
-      statements.add(there.get());
-      statements.addAll(
-          comment(
-              keyThing(difference.after().get(), difference.table()), difference.after().get()));
-    }
-    return Optional.of(statements);
-  }
-
-  /**
-   * What COMMENT ON calls a key, constraint or index, for engines that keep comments on these.
-   *
-   * @param table the one that it is part of
-   */
-  protected String keyThing(Element key, String table) {
-    return sqlWord(key.kind()) + " " + name(key.name());
-  }
-
-  /** How a key, constraint or index comes to a table that is there; empty if it cannot. */
-  protected Optional<String> keyAdd(Element key, String table) {
-    return key.kind() == Kind.INDEX
-        ? Optional.of(index(key, table))
-        : Optional.of("ALTER TABLE " + quoted(table) + " ADD " + constraint(key, table));
-  }
-
-  /** The statement that makes an index of a table. */
-  protected abstract String index(Element index, String table);
-
-  /** How a key, constraint or index leaves a table; empty if it cannot. */
-  protected Optional<String> keyDrop(Element key, String table) {
-    if (key.kind() == Kind.INDEX) {
-      return Optional.of("DROP INDEX " + name(key.name()));
-    }
-    return known(key)
-        .map(name -> "ALTER TABLE " + quoted(table) + " DROP CONSTRAINT " + name(name));
+  /** Whether a change gives a column another type, collation or computation. */
+  public static boolean reshapes(SchemaChange.AlterPart change) {
+    List<String> changed = changed(change.before(), change.after());
+    return changed.contains(Column.TYPE)
+        || changed.contains(Column.COLLATION)
+        || changed.contains(Column.GENERATED);
   }
 }

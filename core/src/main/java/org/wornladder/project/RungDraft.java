@@ -15,11 +15,19 @@ import org.wornladder.sql.Place;
  * @param up statements with their end marks; none for an empty rung
  * @param down likewise; none if no way down can be written
  * @param noWayDown why there is none; empty if there is one, or it is left to be written
+ * @param outsideTransaction whether its statements have no effect in a transaction
  */
-public record RungDraft(List<String> up, List<String> down, Optional<String> noWayDown) {
+public record RungDraft(
+    List<String> up, List<String> down, Optional<String> noWayDown, boolean outsideTransaction) {
   private static final Pattern DIRECTIVE = Pattern.compile("(?m)^--\\|");
 
-  public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
+  public static final RungDraft EMPTY =
+      new RungDraft(List.of(), List.of(), Optional.empty(), false);
+
+  /** One that runs in a transaction. */
+  public RungDraft(List<String> up, List<String> down, Optional<String> noWayDown) {
+    this(up, down, noWayDown, false);
+  }
 
   public RungDraft {
     up = List.copyOf(up);
@@ -72,6 +80,7 @@ public record RungDraft(List<String> up, List<String> down, Optional<String> noW
   String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');
+    text.append(outsideTransaction ? "--| run: outside-transaction\n" : "");
     noWayDown.ifPresent(reason -> text.append("--| no way down: ").append(reason).append('\n'));
     text.append("--| up\n");
     up.forEach(statement -> text.append(statement).append('\n'));

@@ -3,6 +3,7 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.function.UnaryOperator;
 
 /**
@@ -12,21 +13,56 @@ import java.util.function.UnaryOperator;
  * @param defaultValue the expression, as the engine prints it
  * @param more what else there is, by name: {@code identity}, {@code generated}, {@code collation},
  *     {@code comment}; without what is not set
+ * @param dependsOn what its type, default or expression needs
  */
 public record Column(
     String name,
     String type,
     boolean nullable,
     Optional<String> defaultValue,
-    Map<String, String> more) {
+    Map<String, String> more,
+    List<Dependency> dependsOn)
+    implements Part {
   public static final String TYPE = "type";
+  public static final String NULLABLE = "nullable";
+  public static final String DEFAULT = "default";
   public static final String IDENTITY = "identity";
   public static final String GENERATED = "generated";
   public static final String COLLATION = "collation";
-  public static final String COMMENT = "comment";
 
   public Column {
     more = Facts.of(more);
+    dependsOn = Dependency.sorted(dependsOn);
+  }
+
+  /** One that needs no other object. */
+  public Column(
+      String name,
+      String type,
+      boolean nullable,
+      Optional<String> defaultValue,
+      Map<String, String> more) {
+    this(name, type, nullable, defaultValue, more, List.of());
+  }
+
+  static Column of(String name, Map<String, String> facts, List<Dependency> dependsOn) {
+    return new Column(
+        name,
+        facts.getOrDefault(TYPE, ""),
+        Facts.isYes(facts, NULLABLE),
+        Optional.ofNullable(facts.get(DEFAULT)),
+        Facts.without(facts, TYPE, NULLABLE, DEFAULT),
+        dependsOn);
+  }
+
+  /** The same with what it needs. */
+  public Column dependingOn(List<Dependency> needed) {
+    return new Column(name, type, nullable, defaultValue, more, needed);
+  }
+
+  @Override
+  public Kind kind() {
+    return Kind.COLUMN;
   }
 
   /** One of {@link #more}. */
@@ -34,21 +70,36 @@ public record Column(
     return Optional.ofNullable(more.get(word));
   }
 
-  /** The same with other texts in its definition. */
-  Column map(UnaryOperator<String> texts) {
-    return new Column(name, type, nullable, defaultValue.map(texts), Facts.map(more, texts));
+  /** The same with another value for a word of {@link #more}; empty: without it. */
+  public Column with(String word, String value) {
+    Map<String, String> others = Facts.with(Facts.without(more, word), word, value);
+    return new Column(name, type, nullable, defaultValue, others, dependsOn);
   }
 
-  Element element() {
-    Map<String, String> facts =
-        Facts.with(
-            more,
-            TYPE,
-            type,
-            "nullable",
-            nullable ? "yes" : "no",
-            "default",
-            defaultValue.orElse(""));
-    return new Element(Kind.COLUMN, name, facts, List.of());
+  /** The same with another default. */
+  public Column withDefault(Optional<String> value) {
+    return new Column(name, type, nullable, value, more, dependsOn);
+  }
+
+  /** The same with another type, and without what the type it had needed. */
+  public Column withType(String other) {
+    return new Column(name, other, nullable, defaultValue, more, List.of());
+  }
+
+  /** The same under another name. */
+  public Column named(String other) {
+    return new Column(other, type, nullable, defaultValue, more, dependsOn);
+  }
+
+  @Override
+  public Column map(UnaryOperator<String> texts) {
+    return new Column(
+        name, type, nullable, defaultValue.map(texts), Facts.map(more, texts), dependsOn);
+  }
+
+  @Override
+  public SortedMap<String, String> facts() {
+    return Facts.with(
+        more, TYPE, type, NULLABLE, nullable ? Facts.YES : "no", DEFAULT, defaultValue.orElse(""));
   }
 }

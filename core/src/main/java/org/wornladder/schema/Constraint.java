@@ -3,40 +3,79 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
+import java.util.SortedMap;
 
 /**
  * A unique, check or exclusion constraint.
  *
- * @param name empty if the engine invented it
+ * @param chosenName empty if the engine invented it
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param definition what it demands, in the engine's canonical form, such as {@code (code, season)}
  * @param comment empty if it has none
+ * @param dependsOn what its expression needs
  */
 public record Constraint(
-    Kind kind, Optional<String> name, String knownAs, String definition, String comment) {
+    Kind kind,
+    Optional<String> chosenName,
+    String knownAs,
+    String definition,
+    String comment,
+    List<Dependency> dependsOn)
+    implements Part {
+  public Constraint {
+    knownAs = chosenName.orElse(knownAs);
+    dependsOn = Dependency.sorted(dependsOn);
+  }
+
+  /** One that needs no other object. */
+  public Constraint(
+      Kind kind, Optional<String> chosenName, String knownAs, String definition, String comment) {
+    this(kind, chosenName, knownAs, definition, comment, List.of());
+  }
+
   /** One without a comment. */
-  public Constraint(Kind kind, Optional<String> name, String knownAs, String definition) {
-    this(kind, name, knownAs, definition, "");
+  public Constraint(Kind kind, Optional<String> chosenName, String knownAs, String definition) {
+    this(kind, chosenName, knownAs, definition, "");
   }
 
-  /** The same with other texts in its definition. */
-  Constraint map(UnaryOperator<String> texts) {
-    return new Constraint(kind, name, knownAs, texts.apply(definition), texts.apply(comment));
+  static Constraint of(Kind kind, Map<String, String> facts, List<Dependency> dependsOn) {
+    Optional<String> chosen = Optional.ofNullable(facts.get(Facts.NAME));
+    return new Constraint(
+        kind,
+        chosen,
+        chosen.orElse(facts.getOrDefault(Facts.GENERATED_NAME, "")),
+        facts.getOrDefault(Facts.DEFINITION, ""),
+        facts.getOrDefault(Facts.COMMENT, ""),
+        dependsOn);
   }
 
-  Element element() {
-    Map<String, String> facts =
-        Facts.with(
-            Map.of(),
-            Element.DEFINITION,
-            definition,
-            Element.GENERATED_NAME,
-            name.isPresent() ? "" : knownAs,
-            Column.COMMENT,
-            comment,
-            ForeignKey.NAME,
-            name.orElse(""));
-    return new Element(kind, name.orElse(definition), facts, List.of());
+  /** The same with what it needs. */
+  public Constraint dependingOn(List<Dependency> needed) {
+    return new Constraint(kind, chosenName, knownAs, definition, comment, needed);
+  }
+
+  /** The chosen name; what it demands where nobody chose one. */
+  @Override
+  public String name() {
+    return chosenName.orElse(definition);
+  }
+
+  /** The name that the engine knows it by; empty if it has none. */
+  public Optional<String> knownName() {
+    return Optional.of(knownAs).filter(name -> !name.isEmpty());
+  }
+
+  @Override
+  public SortedMap<String, String> facts() {
+    return Facts.with(
+        Map.of(),
+        Facts.DEFINITION,
+        definition,
+        Facts.GENERATED_NAME,
+        chosenName.isPresent() ? "" : knownAs,
+        Facts.COMMENT,
+        comment,
+        Facts.NAME,
+        chosenName.orElse(""));
   }
 }

@@ -3,12 +3,14 @@ package org.wornladder.schema;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 
 /**
  * A reference to another table.
  *
- * @param name empty if the engine invented it
+ * @param chosenName empty if the engine invented it
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
+ * @param target the table that it points to
  * @param targetColumns empty where the target's primary key is meant
  * @param onUpdate the action's words, such as NO ACTION
  * @param onDelete likewise
@@ -16,18 +18,16 @@ import java.util.Optional;
  * @param comment empty if it has none
  */
 public record ForeignKey(
-    Optional<String> name,
+    Optional<String> chosenName,
     String knownAs,
     List<String> columns,
-    String table,
+    ObjectId target,
     List<String> targetColumns,
     String onUpdate,
     String onDelete,
     String more,
-    String comment) {
-  private static final String BETWEEN = ") to ";
-
-  public static final String NAME = "name";
+    String comment)
+    implements Part {
   public static final String TARGET_COLUMNS = "target columns";
   public static final String ON_UPDATE = "on update";
   public static final String ON_DELETE = "on delete";
@@ -37,70 +37,109 @@ public record ForeignKey(
 
   public static final String MORE = "more";
 
+  private static final String NO_ACTION = "NO ACTION";
+
   public ForeignKey {
+    knownAs = chosenName.orElse(knownAs);
     columns = List.copyOf(columns);
     targetColumns = List.copyOf(targetColumns);
   }
 
   /** One without a comment. */
   public ForeignKey(
-      Optional<String> name,
+      Optional<String> chosenName,
       String knownAs,
       List<String> columns,
-      String table,
+      ObjectId target,
       List<String> targetColumns,
       String onUpdate,
       String onDelete,
       String more) {
-    this(name, knownAs, columns, table, targetColumns, onUpdate, onDelete, more, "");
-  }
-
-  /** The table that an element of this kind points to, by the element's name. */
-  public static String target(Element key) {
-    String name = key.name();
-    return withoutNumber(name.substring(name.indexOf(BETWEEN) + BETWEEN.length()));
-  }
-
-  /** A name without the number of its place among several that are made of the same. */
-  private static String withoutNumber(String name) {
-    int end = name.length();
-    while (end > 0 && name.charAt(end - 1) >= '0' && name.charAt(end - 1) <= '9') {
-      end--;
-    }
-    boolean numbered = end < name.length() && name.startsWith(" #", end - 2);
-    return numbered ? name.substring(0, end - 2) : name;
+    this(chosenName, knownAs, columns, target, targetColumns, onUpdate, onDelete, more, "");
   }
 
   /** One whose name nobody chose, with nothing more to say of it. */
   public static ForeignKey unnamed(
       List<String> columns,
-      String table,
+      ObjectId target,
       List<String> targetColumns,
       String onUpdate,
       String onDelete) {
     return new ForeignKey(
-        Optional.empty(), "", columns, table, targetColumns, onUpdate, onDelete, "");
+        Optional.empty(), "", columns, target, targetColumns, onUpdate, onDelete, "");
   }
 
-  Element element() {
-    Map<String, String> facts =
-        Facts.with(
-            Map.of(),
-            Element.GENERATED_NAME,
-            name.isPresent() ? "" : knownAs,
-            NAME,
-            name.orElse(""),
-            TARGET_COLUMNS,
-            targetColumns.isEmpty() ? "" : "(" + NameList.write(targetColumns) + ")",
-            ON_UPDATE,
-            onUpdate.equals("NO ACTION") ? "" : onUpdate,
-            ON_DELETE,
-            onDelete.equals("NO ACTION") ? "" : onDelete,
-            MORE,
-            more,
-            Column.COMMENT,
-            comment);
-    String words = "(" + NameList.write(columns) + BETWEEN + table;
-    return new Element(Kind.FOREIGN_KEY, words, facts, List.of());
+  static ForeignKey of(Map<String, String> facts) {
+    Optional<String> chosen = Optional.ofNullable(facts.get(Facts.NAME));
+    return new ForeignKey(
+        chosen,
+        chosen.orElse(facts.getOrDefault(Facts.GENERATED_NAME, "")),
+        NameList.inParentheses(facts.getOrDefault(Facts.COLUMNS, "()")),
+        ObjectId.of(
+            Kind.TABLE,
+            facts.getOrDefault(Facts.TARGET_SCHEMA, ""),
+            facts.getOrDefault(Facts.TARGET, "")),
+        NameList.inParentheses(facts.getOrDefault(TARGET_COLUMNS, "()")),
+        facts.getOrDefault(ON_UPDATE, NO_ACTION),
+        facts.getOrDefault(ON_DELETE, NO_ACTION),
+        facts.getOrDefault(MORE, ""),
+        facts.getOrDefault(Facts.COMMENT, ""));
+  }
+
+  @Override
+  public Kind kind() {
+    return Kind.FOREIGN_KEY;
+  }
+
+  /** The name of the table that it points to. */
+  public String table() {
+    return target.displayName();
+  }
+
+  /** What it connects, such as {@code (bin_id) to bin}: it is matched by that. */
+  @Override
+  public String name() {
+    return "(" + NameList.write(columns) + ") to " + table();
+  }
+
+  /** The name that the engine knows it by; empty if it has none. */
+  public Optional<String> knownName() {
+    return Optional.of(knownAs).filter(name -> !name.isEmpty());
+  }
+
+  @Override
+  public boolean isHidden() {
+    return onDelete.equals(NOT_READABLE);
+  }
+
+  @Override
+  public List<Dependency> dependsOn() {
+    return List.of();
+  }
+
+  @Override
+  public SortedMap<String, String> facts() {
+    return Facts.with(
+        Map.of(),
+        Facts.GENERATED_NAME,
+        chosenName.isPresent() ? "" : knownAs,
+        Facts.NAME,
+        chosenName.orElse(""),
+        Facts.COLUMNS,
+        "(" + NameList.write(columns) + ")",
+        Facts.TARGET,
+        target.name(),
+        Facts.TARGET_SCHEMA,
+        target.schema(),
+        TARGET_COLUMNS,
+        targetColumns.isEmpty() ? "" : "(" + NameList.write(targetColumns) + ")",
+        ON_UPDATE,
+        onUpdate.equals(NO_ACTION) ? "" : onUpdate,
+        ON_DELETE,
+        onDelete.equals(NO_ACTION) ? "" : onDelete,
+        MORE,
+        more,
+        Facts.COMMENT,
+        comment);
   }
 }

@@ -2,7 +2,7 @@ package org.wornladder.schema;
 
 import java.util.List;
 import java.util.Map;
-import java.util.function.UnaryOperator;
+import java.util.SortedMap;
 
 /**
  * An index.
@@ -10,8 +10,10 @@ import java.util.function.UnaryOperator;
  * @param columns in index order; an expression stands as {@code (expression)}
  * @param fromConstraint whether a primary key or unique constraint made it
  * @param unnamed whether the engine seems to have invented the name
- * @param definition all that is to be said of it, in the engine's canonical form
+ * @param definition all that is to be said of it but the names of index and table, in the engine's
+ *     canonical form
  * @param comment empty if it has none
+ * @param dependsOn what its expressions need
  */
 public record Index(
     String name,
@@ -21,9 +23,25 @@ public record Index(
     boolean fromConstraint,
     boolean unnamed,
     String definition,
-    String comment) {
+    String comment,
+    List<Dependency> dependsOn)
+    implements Part {
   public Index {
     columns = List.copyOf(columns);
+    dependsOn = Dependency.sorted(dependsOn);
+  }
+
+  /** One that needs no other object. */
+  public Index(
+      String name,
+      List<String> columns,
+      boolean unique,
+      boolean partial,
+      boolean fromConstraint,
+      boolean unnamed,
+      String definition,
+      String comment) {
+    this(name, columns, unique, partial, fromConstraint, unnamed, definition, comment, List.of());
   }
 
   /** One that somebody named. */
@@ -37,29 +55,47 @@ public record Index(
     this(name, columns, unique, partial, fromConstraint, false, definition, "");
   }
 
-  /** The same with other texts in its definition. */
-  Index map(UnaryOperator<String> texts) {
+  static Index of(String name, Map<String, String> facts, List<Dependency> dependsOn) {
     return new Index(
         name,
-        columns.stream().map(texts).toList(),
-        unique,
-        partial,
-        fromConstraint,
-        unnamed,
-        texts.apply(definition),
-        texts.apply(comment));
+        NameList.inParentheses(facts.getOrDefault(Facts.COLUMNS, "()")),
+        Facts.isYes(facts, Facts.UNIQUE),
+        Facts.isYes(facts, Facts.PARTIAL),
+        Facts.isYes(facts, Facts.OF_CONSTRAINT),
+        facts.containsKey(Facts.GENERATED_NAME),
+        facts.getOrDefault(Facts.DEFINITION, ""),
+        facts.getOrDefault(Facts.COMMENT, ""),
+        dependsOn);
   }
 
-  Element element() {
-    Map<String, String> facts =
-        Facts.with(
-            Map.of(),
-            Element.DEFINITION,
-            definition,
-            Column.COMMENT,
-            comment,
-            Element.GENERATED_NAME,
-            unnamed ? name : "");
-    return new Element(Kind.INDEX, name, facts, List.of());
+  /** The same with what it needs. */
+  public Index dependingOn(List<Dependency> needed) {
+    return new Index(
+        name, columns, unique, partial, fromConstraint, unnamed, definition, comment, needed);
+  }
+
+  @Override
+  public Kind kind() {
+    return Kind.INDEX;
+  }
+
+  @Override
+  public SortedMap<String, String> facts() {
+    return Facts.with(
+        Map.of(),
+        Facts.DEFINITION,
+        definition,
+        Facts.COMMENT,
+        comment,
+        Facts.GENERATED_NAME,
+        unnamed ? name : "",
+        Facts.COLUMNS,
+        "(" + NameList.write(columns) + ")",
+        Facts.UNIQUE,
+        Facts.yes(unique),
+        Facts.PARTIAL,
+        Facts.yes(partial),
+        Facts.OF_CONSTRAINT,
+        Facts.yes(fromConstraint));
   }
 }

@@ -39,6 +39,11 @@ public final class NameList {
     return names;
   }
 
+  /** The one name that a text is; the text itself where it is none. */
+  public static String only(String text) {
+    return plain(text);
+  }
+
   private static String plain(String written) {
     return written.startsWith(QUOTE)
         ? written.substring(1, written.length() - 1).replace(QUOTE + QUOTE, QUOTE)

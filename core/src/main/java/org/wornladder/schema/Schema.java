@@ -7,7 +7,7 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /**
- * What is in a database, without the tool's own tables.
+ * What was read of a database, without the tool's own tables.
  *
  * @param tables by name
  * @param objects everything else, by kind and name
@@ -17,7 +17,7 @@ import java.util.function.UnaryOperator;
  */
 public record Schema(
     List<Table> tables,
-    List<SchemaObject> objects,
+    List<DatabaseObject> objects,
     Set<Kind> unseen,
     Optional<String> catalogFingerprint) {
   public static final Schema EMPTY = new Schema(List.of(), List.of());
@@ -29,13 +29,13 @@ public record Schema(
   }
 
   /** One of which all is seen. */
-  public Schema(List<Table> tables, List<SchemaObject> objects) {
-    this(tables, objects, Set.of());
+  public Schema(List<Table> tables, List<? extends DatabaseObject> objects) {
+    this(tables, List.copyOf(objects), Set.of(), Optional.empty());
   }
 
   /** One that the database does not say of by a fingerprint. */
-  public Schema(List<Table> tables, List<SchemaObject> objects, Set<Kind> unseen) {
-    this(tables, objects, unseen, Optional.empty());
+  public Schema(List<Table> tables, List<? extends DatabaseObject> objects, Set<Kind> unseen) {
+    this(tables, List.copyOf(objects), unseen, Optional.empty());
   }
 
   /** The same with the fingerprint that the database gives it. */
@@ -59,29 +59,25 @@ public record Schema(
 
   /** The names of all objects of a kind, in order. */
   public List<String> names(Kind kind) {
-    List<String> names = new ArrayList<>();
-    for (SchemaObject object : objects) {
-      if (object.kind() == kind) {
-        names.add(object.name());
-      }
-    }
-    return names;
+    return objects.stream()
+        .filter(object -> object.kind() == kind)
+        .map(DatabaseObject::name)
+        .toList();
   }
 
   /** The same with other texts in all definitions. */
   public Schema map(UnaryOperator<String> texts) {
     return new Schema(
-        tables.stream().map(table -> table.map(texts)).toList(),
+        tables.stream().map(table -> (Table) table.map(texts)).toList(),
         objects.stream().map(object -> object.map(texts)).toList(),
         unseen,
         catalogFingerprint);
   }
 
-  /** The same as plain facts. */
+  /** The same as a value that can be compared and kept. */
   public Snapshot snapshot() {
-    List<Element> elements = new ArrayList<>();
-    tables.forEach(table -> elements.add(table.element()));
-    objects.forEach(object -> elements.add(object.element()));
-    return new Snapshot(elements, unseen);
+    List<DatabaseObject> all = new ArrayList<>(tables);
+    all.addAll(objects);
+    return new Snapshot(all, unseen);
   }
 }

@@ -1,34 +1,35 @@
 package org.wornladder.schema;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.wornladder.sql.Fingerprint;
 
 /**
- * A database's structure as data, at one moment: equal structures are equal snapshots.
+ * A database's structure at one moment: equal structures are equal snapshots.
  *
- * @param elements by kind and name
+ * @param objects by kind and name
  * @param unseen the kinds of objects of which the user who asked may not see all that are there; no
  *     part of what is kept
  */
-public record Snapshot(List<Element> elements, Set<Kind> unseen) {
-  /** By kind, then by name. */
-  public static final Comparator<Element> ORDER =
-      Comparator.comparing(Element::kind).thenComparing(Element::name);
+public record Snapshot(List<DatabaseObject> objects, Set<Kind> unseen) {
+  private static final Comparator<DatabaseObject> BY_ID = Comparator.comparing(DatabaseObject::id);
 
   public static final Snapshot EMPTY = new Snapshot(List.of());
 
   public Snapshot {
-    elements = elements.stream().sorted(ORDER).toList();
+    objects = objects.stream().sorted(BY_ID).toList();
     unseen = Set.copyOf(unseen);
   }
 
   /** One of which all is seen. */
-  public Snapshot(List<Element> elements) {
-    this(elements, Set.of());
+  public Snapshot(List<? extends DatabaseObject> objects) {
+    this(List.copyOf(objects), Set.of());
   }
 
   /**
@@ -56,58 +57,74 @@ public record Snapshot(List<Element> elements, Set<Kind> unseen) {
 
   /** The fingerprint of what counts in comparisons: without owners, grants and generated names. */
   public String meaningFingerprint() {
-    return withoutRights().meaning().fingerprint();
+    return fingerprint(withoutRights().objects, Described::meaning);
   }
 
   /**
-   * SHA-256 over the whole structure, as 64 hexadecimal digits: the format's version, and then each
-   * element's kind, name, facts and parts in order, each element in braces.
+   * SHA-256 over the whole structure but its dependencies, which follow from it, as 64 hexadecimal
+   * digits: the format's version, and then each object's kind, name, facts and parts in order, each
+   * object in braces.
    */
   public String fingerprint() {
+    return fingerprint(objects, Described::facts);
+  }
+
+  private static String fingerprint(
+      List<DatabaseObject> objects, Function<Described, SortedMap<String, String>> facts) {
     Fingerprint.Parts hash = new Fingerprint.Parts();
     hash.add(Integer.toString(SnapshotJson.VERSION));
-    add(elements, hash);
+    add(objects, facts, hash);
     return hash.hex();
   }
 
-  private static void add(List<Element> elements, Fingerprint.Parts hash) {
-    for (Element element : elements) {
-      hash.mark("{" + element.kind().label() + "=");
-      hash.add(element.name());
-      element
-          .facts()
+  private static void add(
+      List<? extends Described> all,
+      Function<Described, SortedMap<String, String>> facts,
+      Fingerprint.Parts hash) {
+    for (Described one : all) {
+      hash.mark("{" + one.kind().label() + "=");
+      hash.add(one.name());
+      facts
+          .apply(one)
           .forEach(
               (name, value) -> {
                 hash.add(name);
                 hash.add(value);
               });
-      add(element.parts(), hash);
+      add(one.parts(), facts, hash);
       hash.mark("}");
     }
   }
 
-  private Snapshot meaning() {
-    return new Snapshot(elements.stream().map(Element::meaning).toList());
+  /** The object of an identity; empty if it is not there. */
+  public Optional<DatabaseObject> object(ObjectId id) {
+    return objects.stream().filter(object -> object.id().equals(id)).findFirst();
   }
 
-  /** The same with other texts in the facts of its elements. */
+  /** The same with other texts in the facts of its objects. */
   public Snapshot map(UnaryOperator<String> texts) {
-    return new Snapshot(elements.stream().map(element -> element.map(texts)).toList(), unseen);
+    return new Snapshot(objects.stream().map(object -> object.map(texts)).toList(), unseen);
+  }
+
+  /** The same with the owners and grants of another one. */
+  public Snapshot withRightsOf(Snapshot other) {
+    List<DatabaseObject> all = new ArrayList<>(withoutRights().objects);
+    other.objects.stream().filter(object -> object.kind().isRight()).forEach(all::add);
+    return new Snapshot(all, unseen);
   }
 
   /** The same without owners and grants. */
   public Snapshot withoutRights() {
     return new Snapshot(
-        elements.stream().filter(element -> !element.kind().isRight()).toList(), unseen);
+        objects.stream().filter(object -> !object.kind().isRight()).toList(), unseen);
   }
 
   /** What is there before anything is made: who owns the schemas, and may use them. */
   public Snapshot ground() {
-    return new Snapshot(elements.stream().filter(Snapshot::isGround).toList());
+    return new Snapshot(objects.stream().filter(Snapshot::isGround).toList());
   }
 
-  private static boolean isGround(Element element) {
-    return element.kind().isRight()
-        && (element.name().startsWith("schema ") || element.name().startsWith("database "));
+  private static boolean isGround(DatabaseObject object) {
+    return object instanceof Right right && right.object().kind() == Kind.SCHEMA;
   }
 }

@@ -1,44 +1,68 @@
 package org.wornladder.schema;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
+import java.util.SortedMap;
 
 /**
  * A table.
  *
  * @param columns in the table's own order
- * @param primaryKey its columns in key order; empty if it has none
- * @param keyMore what else is said of the primary key, by name: {@code name} if one was chosen,
- *     {@code definition} if it is more than its columns
- * @param indexes by name
+ * @param key its primary key
+ * @param indexes by name, those among them that constraints made
  * @param options what is said of the table as a whole, by name, such as {@code comment} or {@code
  *     strict}
- * @param definition the engine's own statement for it; empty where the engine keeps none
+ * @param text the statement that made it; empty where the engine keeps none
+ * @param dependsOn what it needs as a whole, such as the tables that it inherits from
  */
 public record Table(
-    String name,
+    ObjectId id,
     List<Column> columns,
-    List<String> primaryKey,
-    Map<String, String> keyMore,
+    Optional<PrimaryKey> key,
     List<ForeignKey> foreignKeys,
     List<Constraint> constraints,
     List<Index> indexes,
     Map<String, String> options,
-    String definition) {
+    String text,
+    List<Dependency> dependsOn)
+    implements DatabaseObject {
   /** The option that holds which rows a partition takes. */
   public static final String PARTITION_BOUND = "partition bound";
 
+  private static final Comparator<Part> BY_KIND_AND_NAME =
+      Comparator.comparing(Part::kind).thenComparing(Part::name);
+
   public Table {
     columns = List.copyOf(columns);
-    primaryKey = List.copyOf(primaryKey);
-    keyMore = Facts.of(keyMore);
-    foreignKeys = List.copyOf(foreignKeys);
-    constraints = List.copyOf(constraints);
-    indexes = List.copyOf(indexes);
+    foreignKeys = byKindAndName(foreignKeys);
+    constraints = byKindAndName(constraints);
+    indexes = byKindAndName(indexes);
     options = Facts.of(options);
+    dependsOn = Dependency.sorted(dependsOn);
+  }
+
+  static Table of(
+      ObjectId id,
+      Map<String, String> facts,
+      List<? extends Part> parts,
+      List<Dependency> dependsOn) {
+    return new Table(
+        id,
+        all(parts, Column.class),
+        all(parts, PrimaryKey.class).stream().findFirst(),
+        all(parts, ForeignKey.class),
+        all(parts, Constraint.class),
+        all(parts, Index.class),
+        Facts.without(facts, Facts.TEXT),
+        facts.getOrDefault(Facts.TEXT, ""),
+        dependsOn);
+  }
+
+  private static <T extends Part> List<T> all(List<? extends Part> parts, Class<T> type) {
+    return parts.stream().filter(type::isInstance).map(type::cast).toList();
   }
 
   /** A column by its name; case does not count where only one is meant. */
@@ -50,54 +74,42 @@ public record Table(
     return exact.isPresent() || close.size() != 1 ? exact : Optional.of(close.get(0));
   }
 
-  /** The same with other texts in its definition. */
-  Table map(UnaryOperator<String> texts) {
-    return new Table(
-        name,
-        columns.stream().map(column -> column.map(texts)).toList(),
-        primaryKey,
-        Facts.map(keyMore, texts),
-        foreignKeys,
-        constraints.stream().map(constraint -> constraint.map(texts)).toList(),
-        indexes.stream().map(index -> index.map(texts)).toList(),
-        Facts.map(options, texts),
-        texts.apply(definition));
+  /** The columns of the primary key, in key order; none if it has no primary key. */
+  public List<String> primaryKey() {
+    return key.map(PrimaryKey::columns).orElse(List.of());
   }
 
-  Element element() {
-    List<Element> keys = new ArrayList<>();
-    if (!primaryKey.isEmpty()) {
-      String words = "(" + NameList.write(primaryKey) + ")";
-      keys.add(new Element(Kind.PRIMARY_KEY, words, keyMore, List.of()));
-    }
-    foreignKeys.forEach(key -> keys.add(key.element()));
-    constraints.forEach(constraint -> keys.add(constraint.element()));
-    for (Index index : indexes) {
-      if (!index.fromConstraint()) {
-        keys.add(index.element());
-      }
-    }
-    keys.sort(Snapshot.ORDER);
-    List<Element> parts = new ArrayList<>();
-    columns.forEach(column -> parts.add(column.element()));
-    parts.addAll(withDistinctNames(keys));
-    return new Element(Kind.TABLE, name, Facts.with(options, Element.TEXT, definition), parts);
+  /** One of {@link #options}. */
+  public Optional<String> option(String word) {
+    return Optional.ofNullable(options.get(word));
   }
 
-  /** Elements of equal kind and name get numbers. */
-  private static List<Element> withDistinctNames(List<Element> sorted) {
-    List<Element> distinct = new ArrayList<>();
-    int count = 0;
-    for (int i = 0; i < sorted.size(); i++) {
-      Element element = sorted.get(i);
-      count = i > 0 && Snapshot.ORDER.compare(sorted.get(i - 1), element) == 0 ? count + 1 : 1;
-      distinct.add(count == 1 ? element : numbered(element, count));
-    }
-    return distinct;
+  @Override
+  public List<Part> parts() {
+    List<Part> keys = new ArrayList<>();
+    key.ifPresent(keys::add);
+    keys.addAll(foreignKeys);
+    keys.addAll(constraints);
+    indexes.stream().filter(index -> !index.fromConstraint()).forEach(keys::add);
+    List<Part> parts = new ArrayList<>(columns);
+    parts.addAll(byKindAndName(keys));
+    return List.copyOf(parts);
   }
 
-  private static Element numbered(Element element, int number) {
-    String name = element.name() + " #" + number;
-    return new Element(element.kind(), name, element.facts(), element.parts());
+  @Override
+  public List<Part> storedParts() {
+    List<Part> parts = new ArrayList<>(parts());
+    indexes.stream().filter(Index::fromConstraint).forEach(parts::add);
+    return parts;
+  }
+
+  /** Parts by kind and name. */
+  static <T extends Part> List<T> byKindAndName(List<T> parts) {
+    return parts.size() < 2 ? List.copyOf(parts) : parts.stream().sorted(BY_KIND_AND_NAME).toList();
+  }
+
+  @Override
+  public SortedMap<String, String> facts() {
+    return Facts.with(options, Facts.TEXT, text);
   }
 }

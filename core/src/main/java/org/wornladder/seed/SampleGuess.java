@@ -80,7 +80,7 @@ final class SampleGuess {
     this.key = key;
     this.place = place;
     this.dialect = dialect;
-    types = new GuessedTypes(schema, dialect);
+    types = new GuessedTypes(schema);
     readChecks();
   }
 

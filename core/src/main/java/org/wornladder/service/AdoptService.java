@@ -37,7 +37,7 @@ import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
 import org.wornladder.project.SettingsLists;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.seed.SeedPull;
@@ -86,7 +86,7 @@ public record AdoptService(ProjectContext project) {
     }
     approval.check(context.planning(history).empty(), context.environment());
     ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
-    List<Element> taken = taken(state.live(), options);
+    List<DatabaseObject> taken = taken(state.live(), options);
     return adopted.isPresent()
         ? again(context, adopted.get(), taken, state)
         : first(context, options, taken, state);
@@ -101,7 +101,7 @@ public record AdoptService(ProjectContext project) {
   }
 
   /** What the options and the project's own list leave of what is there. */
-  private List<Element> taken(Snapshot live, AdoptOptions options) {
+  private List<DatabaseObject> taken(Snapshot live, AdoptOptions options) {
     List<String> left = new ArrayList<>(files().settings().ignore());
     left.addAll(options.except());
     List<Difference> all = Differences.between(Snapshot.EMPTY, live);
@@ -109,11 +109,16 @@ public record AdoptService(ProjectContext project) {
     if (!options.only().isEmpty()) {
       kept = new IgnoreFilter(options.only()).ignored(kept);
     }
-    return kept.stream().map(difference -> difference.after().orElseThrow()).toList();
+    return kept.stream()
+        .map(difference -> (DatabaseObject) difference.after().orElseThrow())
+        .toList();
   }
 
   private AdoptResult first(
-      EnvironmentContext context, AdoptOptions options, List<Element> taken, ExpectedState state)
+      EnvironmentContext context,
+      AdoptOptions options,
+      List<DatabaseObject> taken,
+      ExpectedState state)
       throws SQLException {
     Ddl ddl = context.session().ddl();
     CreationScript script = CreationScript.of(taken, ddl);
@@ -144,7 +149,7 @@ public record AdoptService(ProjectContext project) {
         List.of());
   }
 
-  private static RungDraft draft(List<Element> taken, CreationScript script) {
+  private static RungDraft draft(List<DatabaseObject> taken, CreationScript script) {
     List<String> up = new ArrayList<>();
     up.add(MARK + new Snapshot(taken).meaningFingerprint());
     up.addAll(RungDraft.lines(script.statements()));
@@ -200,14 +205,13 @@ public record AdoptService(ProjectContext project) {
     return new Seed(settings, Seed.Form.CSV, table.name(), file, key, true, false, List.of());
   }
 
-  private static List<Declared> declared(List<Element> elements, Ddl ddl) {
+  private static List<Declared> declared(List<DatabaseObject> objects, Ddl ddl) {
     List<Declared> declared = new ArrayList<>();
-    for (Element element : elements) {
-      Ddl.Creation creation = ddl.create(element.readable());
-      if (!creation.make().isEmpty()) {
-        String folder = element.kind().plural().replace(' ', '-');
-        String name = ddl.names(element).stream().findFirst().orElse(element.name());
-        declared.add(new Declared(folder, name, SqlScript.of(creation.all())));
+    for (DatabaseObject object : objects) {
+      CreationScript script = CreationScript.of(List.of(object), ddl);
+      if (!script.statements().isEmpty()) {
+        String folder = object.kind().plural().replace(' ', '-');
+        declared.add(new Declared(folder, object.id().name(), SqlScript.of(script.statements())));
       }
     }
     return declared;
@@ -215,7 +219,7 @@ public record AdoptService(ProjectContext project) {
 
   /** Another environment: it is marked if it is the same. */
   private AdoptResult again(
-      EnvironmentContext context, Rung rung, List<Element> taken, ExpectedState state)
+      EnvironmentContext context, Rung rung, List<DatabaseObject> taken, ExpectedState state)
       throws SQLException {
     Matcher marked = MARKED.matcher(rung.script().source());
     String name = context.environment().name();

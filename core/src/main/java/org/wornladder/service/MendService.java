@@ -15,7 +15,10 @@ import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.change.Accepted;
 import org.wornladder.change.ChangeScript;
+import org.wornladder.change.ChangeScript.Origin;
+import org.wornladder.change.Ddl;
 import org.wornladder.change.Difference;
+import org.wornladder.change.SqlScript;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
@@ -36,8 +39,12 @@ import org.wornladder.schema.Snapshot;
 public record MendService(ProjectContext project) {
   private static final String FOUND = "found in the database, and made part of the ladder";
 
-  /** The statements that would bring a database back to what it should be. */
-  public MendScript script(Optional<String> environment, Against against) {
+  /**
+   * The statements that would bring a database back to what it should be.
+   *
+   * @param rights whether owners and grants are brought back too
+   */
+  public MendScript script(Optional<String> environment, Against against, boolean rights) {
     return project.in(
         environment,
         Access.READ,
@@ -49,16 +56,30 @@ public record MendService(ProjectContext project) {
           ExpectedState state = ExpectedState.of(context, history);
           StructureSources structures = new StructureSources(project);
           Snapshot wanted = structures.wanted(against, context.environment(), state);
-          VisibleDifferences differences = structures.visible(state.live(), wanted);
+          VisibleDifferences differences = structures.visible(state.live(), wanted, rights);
+          Ddl ddl = context.session().ddl();
           ChangeScript script =
-              ChangeScript.of(differences.visible(), state.live(), context.session().ddl());
+              ChangeScript.of(
+                  differences.visible(),
+                  state.live(),
+                  rights ? wanted : wanted.withRightsOf(state.live()),
+                  ddl,
+                  against == Against.EXPECTED ? Origin.ONE_DATABASE : Origin.TWO_DATABASES);
           refuseUnknownSecrets(context, script);
           return new MendScript(
               context.environment().name(),
               script.statements(),
+              inClient(script.statements(), ddl),
               script.leftOut(),
               differences.undecidable());
         });
+  }
+
+  /** The statements with what makes a client's session read them as the program's own does. */
+  private static String inClient(List<String> statements, Ddl ddl) {
+    List<String> whole = new ArrayList<>(statements.isEmpty() ? List.of() : ddl.clientSession());
+    whole.addAll(statements);
+    return SqlScript.forClient(whole, ddl.dialect());
   }
 
   private static void refuseUnknownSecrets(EnvironmentContext context, ChangeScript script) {
@@ -104,12 +125,17 @@ public record MendService(ProjectContext project) {
     refuseUnrecorded(context, history);
     ExpectedState state = ExpectedState.withCatalogFingerprint(context, history);
     VisibleDifferences differences =
-        new StructureSources(project).visible(state.expected(), state.live());
+        new StructureSources(project).visible(state.expected(), state.live(), false);
     List<DriftRung.OfStanding> standing = new ArrayList<>();
     List<Difference> found = ofRungs(context, differences.visible(), standing);
     // Owners and grants are an environment's own, and no part of a rung.
     ChangeScript up =
-        ChangeScript.of(found, state.expected().withoutRights(), context.session().ddl());
+        ChangeScript.of(
+            found,
+            state.expected().withoutRights(),
+            state.live().withoutRights(),
+            context.session().ddl(),
+            Origin.ONE_DATABASE);
     String name = context.environment().name();
     if (up.written().isEmpty() && !standing.isEmpty()) {
       throw ofStandingAlone(context, standing);
@@ -125,10 +151,17 @@ public record MendService(ProjectContext project) {
     approval.check(context.planning(history).empty(), context.environment());
     ChangeScript down =
         ChangeScript.of(
-            reversed(up.written()), state.live().withoutRights(), context.session().ddl());
+            reversed(up.written()),
+            Accepted.in(state.expected(), up.written()).withoutRights(),
+            state.expected().withoutRights(),
+            context.session().ddl(),
+            Origin.ONE_DATABASE);
     RungDraft draft =
         new RungDraft(
-            RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
+            RungDraft.lines(up.statements()),
+            RungDraft.lines(down.statements()),
+            Optional.empty(),
+            refusesTransaction(context.session().ddl(), up, down));
     draft.refuseSecrets(context.environment().definitionSecrets());
     String file =
         ProjectWriter.rung(project.project(), words, draft, project.settings().timestamp());
@@ -141,7 +174,11 @@ public record MendService(ProjectContext project) {
         up.leftOut(),
         differences.undecidable(),
         standing,
-        reversed(down.leftOut()));
+        down.leftOut());
+  }
+
+  private static boolean refusesTransaction(Ddl ddl, ChangeScript up, ChangeScript down) {
+    return ddl.refusesTransaction(up.changes()) || ddl.refusesTransaction(down.changes());
   }
 
   /** The differences that no standing script makes; the others go into a list of their own. */
@@ -208,7 +245,7 @@ public record MendService(ProjectContext project) {
   private static List<Difference> reversed(List<Difference> differences) {
     List<Difference> reversed = new ArrayList<>();
     for (Difference difference : differences) {
-      reversed.add(new Difference(difference.table(), difference.after(), difference.before()));
+      reversed.add(difference.reversed());
     }
     Collections.reverse(reversed);
     return reversed;

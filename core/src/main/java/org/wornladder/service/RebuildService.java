@@ -26,7 +26,7 @@ import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
 
 /** A fresh start: a disposable environment is emptied, everything is applied, and seeded. */
@@ -102,9 +102,9 @@ public record RebuildService(ProjectContext project) {
 
   private static RebuildLoss loss(EnvironmentContext context, History history) throws SQLException {
     Map<Kind, Long> objects = new EnumMap<>(Kind.class);
-    for (Element element : context.structure().snapshot().elements()) {
-      if (!element.kind().isRight() && element.kind() != Kind.SCHEMA) {
-        objects.merge(element.kind(), 1L, Long::sum);
+    for (DatabaseObject object : context.structure().snapshot().objects()) {
+      if (!object.kind().isRight() && object.kind() != Kind.SCHEMA) {
+        objects.merge(object.kind(), 1L, Long::sum);
       }
     }
     String address = context.session().address();

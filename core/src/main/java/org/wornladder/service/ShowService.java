@@ -12,7 +12,7 @@ import org.wornladder.engine.Access;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.Secrets;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
@@ -57,9 +57,9 @@ public record ShowService(ProjectContext project) {
         Access.READ,
         context -> {
           Snapshot there = shown(context).snapshot();
-          List<Element> elements = there.elements();
-          List<Element> wanted =
-              table.isEmpty() ? elements : List.of(table(elements, table.get(), context));
+          List<DatabaseObject> objects = there.objects();
+          List<DatabaseObject> wanted =
+              table.isEmpty() ? objects : List.of(table(objects, table.get(), context));
           return new StructureSql(
               CreationScript.of(wanted, context.session().ddl()),
               table.isEmpty() ? there.unseenKinds() : List.of());
@@ -72,9 +72,10 @@ public record ShowService(ProjectContext project) {
     return context.structure().map(secrets::mask);
   }
 
-  private static Element table(List<Element> elements, String name, EnvironmentContext context) {
-    return elements.stream()
-        .filter(element -> element.kind() == Kind.TABLE && element.name().equalsIgnoreCase(name))
+  private static DatabaseObject table(
+      List<DatabaseObject> objects, String name, EnvironmentContext context) {
+    return objects.stream()
+        .filter(object -> object.kind() == Kind.TABLE && object.name().equalsIgnoreCase(name))
         .findFirst()
         .orElseThrow(
             () ->

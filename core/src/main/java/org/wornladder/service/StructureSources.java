@@ -39,8 +39,8 @@ record StructureSources(ProjectContext project) {
     return new IgnoreFilter(project.project().settings().ignore()).without(all);
   }
 
-  VisibleDifferences visible(Snapshot before, Snapshot after) {
-    return VisibleDifferences.of(withoutIgnored(Differences.between(before, after)), before, after);
+  VisibleDifferences visible(Snapshot before, Snapshot after, boolean rights) {
+    return VisibleDifferences.of(withoutIgnored(all(before, after, rights)), before, after);
   }
 
   /**

@@ -51,8 +51,8 @@ class AcceptedTest {
             .filter(one -> one.kind() == Kind.COLUMN)
             .toList();
     Snapshot accepted = Accepted.in(expected, columns);
-    assertThat(accepted.elements().get(0).parts(Kind.COLUMN))
-        .extracting(org.wornladder.schema.Element::name)
+    assertThat(accepted.objects().get(0).parts(Kind.COLUMN))
+        .extracting(org.wornladder.schema.Part::name)
         .containsExactly("code", "fax");
   }
 }

@@ -89,11 +89,17 @@ class ChangeScriptTest {
     try (Session session = TestSession.open(database, root, Access.READ)) {
       // The names that the engine gave are those of what stands there now.
       Snapshot standing = read(database);
-      script = ChangeScript.of(Differences.between(standing, to), standing, session.ddl());
+      script =
+          ChangeScript.of(
+              Differences.between(standing, to),
+              standing,
+              to,
+              session.ddl(),
+              ChangeScript.Origin.ONE_DATABASE);
     }
     assertThat(script.leftOut()).isEmpty();
     assertThat(Differences.between(from, read(database))).isEmpty();
-    script.statements().forEach(database::execute);
+    database.execute(script.statements().toArray(String[]::new));
     assertThat(Differences.between(to, read(database))).isEmpty();
   }
 

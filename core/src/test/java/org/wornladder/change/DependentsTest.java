@@ -40,10 +40,16 @@ class DependentsTest {
     ChangeScript script;
     try (Session session = TestSession.open(database, root, Access.READ)) {
       Snapshot is = read();
-      script = ChangeScript.of(Differences.between(is, was), is, session.ddl());
+      script =
+          ChangeScript.of(
+              Differences.between(is, was),
+              is,
+              was,
+              session.ddl(),
+              ChangeScript.Origin.ONE_DATABASE);
     }
     assertThat(script.leftOut()).isEmpty();
-    script.statements().forEach(database::execute);
+    database.execute(script.statements().toArray(String[]::new));
     assertThat(Differences.withRights(was, read())).isEmpty();
     return script.statements();
   }

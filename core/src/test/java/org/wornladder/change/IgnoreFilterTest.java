@@ -14,8 +14,9 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Snapshot;
 
 class IgnoreFilterTest {
@@ -49,10 +50,20 @@ class IgnoreFilterTest {
 
   @Test
   void partitionsAreAKindOfTheirOwnAndTriggersGoWithTheirTable() {
-    Element partition =
-        new Element(Kind.TABLE, "picking_26", Map.of("partition bound", "DEFAULT"), List.of());
-    Element plain = new Element(Kind.TABLE, "picking_27", Map.of(), List.of());
-    Element trigger = new Element(Kind.TRIGGER, "stamp", Map.of("table", "picking_27"), List.of());
+    DatabaseObject partition =
+        DatabaseObject.of(
+            ObjectId.of(Kind.TABLE, "picking_26"),
+            Map.of("partition bound", "DEFAULT"),
+            List.of(),
+            List.of());
+    DatabaseObject plain =
+        DatabaseObject.of(ObjectId.of(Kind.TABLE, "picking_27"), Map.of(), List.of(), List.of());
+    DatabaseObject trigger =
+        DatabaseObject.of(
+            ObjectId.of(Kind.TRIGGER, "stamp"),
+            Map.of("table", "picking_27"),
+            List.of(),
+            List.of());
     List<Difference> all =
         Differences.between(Snapshot.EMPTY, new Snapshot(List.of(partition, plain, trigger)));
     assertThat(new IgnoreFilter(List.of("partition:picking_*")).without(all))

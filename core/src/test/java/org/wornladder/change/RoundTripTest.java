@@ -15,7 +15,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Session;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.server.TestDatabase;
@@ -50,8 +51,8 @@ class RoundTripTest {
     Snapshot read;
     try (Session session = TestSession.open(first, root, Access.READ)) {
       read = session.structure(List.of()).snapshot();
-      CreationScript script = CreationScript.of(read.elements(), session.ddl());
-      assertThat(script.leftOut()).extracting(Element::name).isEmpty();
+      CreationScript script = CreationScript.of(read.objects(), session.ddl());
+      assertThat(script.leftOut()).isEmpty();
       run(second, script.statements());
     }
     try (Session session = TestSession.open(second, root, Access.READ)) {
@@ -61,7 +62,7 @@ class RoundTripTest {
       Snapshot again = kept.snapshot();
       assertThat(Differences.between(read, again)).isEmpty();
       assertThat(again.meaningFingerprint()).isEqualTo(read.meaningFingerprint());
-      assertThat(Snapshot.read(again.json())).contains(again);
+      isKeptAsItIs(again);
       // H2's own names depend on what was made before; elsewhere a later statement may use them.
       if (kind != Kind.H2) {
         assertThat(namesOfTheUnnamed(again)).isEqualTo(namesOfTheUnnamed(read));
@@ -69,10 +70,20 @@ class RoundTripTest {
     }
   }
 
+  private static void isKeptAsItIs(Snapshot snapshot) {
+    Snapshot read = Snapshot.read(snapshot.json()).orElseThrow();
+    for (int i = 0; i < snapshot.objects().size(); i++) {
+      DatabaseObject one = snapshot.objects().get(i);
+      assertThat(read.objects().get(i).storedParts()).containsExactlyElementsOf(one.storedParts());
+      assertThat(read.objects().get(i)).isEqualTo(one);
+    }
+    assertThat(read).isEqualTo(snapshot);
+  }
+
   private static List<String> namesOfTheUnnamed(Snapshot snapshot) {
-    return snapshot.elements().stream()
+    return snapshot.objects().stream()
         .flatMap(table -> table.parts().stream())
-        .flatMap(part -> part.fact(Element.GENERATED_NAME).stream())
+        .flatMap(part -> part.fact(Facts.GENERATED_NAME).stream())
         .sorted()
         .toList();
   }

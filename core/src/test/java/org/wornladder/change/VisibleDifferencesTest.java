@@ -6,17 +6,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Snapshot;
 
 class VisibleDifferencesTest {
-  private static final Element TIDY = of(Kind.EVENT, "tidy", "CREATE EVENT tidy");
-  private static final Element HEAVY = of(Kind.VIEW, "heavy", "CREATE VIEW heavy");
+  private static final DatabaseObject TIDY = of(Kind.EVENT, "tidy", "CREATE EVENT tidy");
+  private static final DatabaseObject HEAVY = of(Kind.VIEW, "heavy", "CREATE VIEW heavy");
   private static final Snapshot BOTH = new Snapshot(List.of(TIDY, HEAVY));
 
-  private static Element of(Kind kind, String name, String definition) {
-    return new Element(kind, name, Map.of(Element.DEFINITION, definition), List.of());
+  private static DatabaseObject of(Kind kind, String name, String definition) {
+    return DatabaseObject.of(
+        ObjectId.of(kind, name), Map.of(Facts.DEFINITION, definition), List.of(), List.of());
   }
 
   private static VisibleDifferences between(Snapshot before, Snapshot after) {
@@ -32,7 +35,7 @@ class VisibleDifferencesTest {
 
   @Test
   void whatIsMissingWhereItMayNotBeSeenIsNoDifference() {
-    Snapshot live = new Snapshot(List.of(), Set.of(Kind.EVENT));
+    Snapshot live = new Snapshot(List.<DatabaseObject>of(), Set.of(Kind.EVENT));
     for (VisibleDifferences sight : List.of(between(BOTH, live), between(live, BOTH))) {
       assertThat(VisibleDifferences.names(sight.visible())).containsExactly("view heavy");
       assertThat(VisibleDifferences.names(sight.undecidable())).containsExactly("event tidy");

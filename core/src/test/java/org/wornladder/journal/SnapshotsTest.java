@@ -24,8 +24,9 @@ import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.Secrets;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Snapshot;
 
 /** What should stand in a database, kept there. */
@@ -65,11 +66,13 @@ class SnapshotsTest {
   }
 
   private static Snapshot of(String... tables) {
-    List<Element> elements = new ArrayList<>();
+    List<DatabaseObject> objects = new ArrayList<>();
     for (String table : tables) {
-      elements.add(new Element(Kind.TABLE, table, Map.of("comment", "a bin"), List.of()));
+      objects.add(
+          DatabaseObject.of(
+              ObjectId.of(Kind.TABLE, table), Map.of("comment", "a bin"), List.of(), List.of()));
     }
-    return new Snapshot(elements);
+    return new Snapshot(objects);
   }
 
   private Optional<Snapshot> expectedWhere(Snapshot live) throws SQLException {

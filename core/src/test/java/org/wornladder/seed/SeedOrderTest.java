@@ -16,6 +16,9 @@ import org.wornladder.project.Seed;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Place;
 
@@ -51,10 +54,21 @@ class SeedOrderTest {
         (target, nullable) -> {
           String column = target + "_id";
           columns.add(new Column(column, "integer", nullable, Optional.empty(), Map.of()));
-          keys.add(ForeignKey.unnamed(List.of(column), target, List.of("id"), "", ""));
+          keys.add(
+              ForeignKey.unnamed(
+                  List.of(column), ObjectId.of(Kind.TABLE, target), List.of("id"), "", ""));
         });
     Table table =
-        new Table(name, columns, List.of("id"), Map.of(), keys, List.of(), List.of(), Map.of(), "");
+        new Table(
+            ObjectId.of(Kind.TABLE, name),
+            columns,
+            Optional.of(PrimaryKey.over(List.of("id"))),
+            keys,
+            List.of(),
+            List.of(),
+            Map.of(),
+            "",
+            List.of());
     Seed seed =
         new Seed(
             Place.of(name), Seed.Form.CSV, name, name + ".csv", List.of(), true, false, List.of());

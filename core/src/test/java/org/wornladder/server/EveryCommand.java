@@ -61,7 +61,7 @@ public final class EveryCommand {
       assertThat(ladder.ddl(DEV, Optional.empty()).script().statements()).isNotEmpty();
       ladder.preview(DEV, ApplyOptions.ALL);
       ladder.previewRollback(DEV, new RollbackOptions(new RollbackOptions.To(0), false));
-      ladder.mendScript(DEV, Against.EXPECTED);
+      ladder.mendScript(DEV, Against.EXPECTED, false);
       ladder.compare("env:dev", "expected:dev", true);
       ladder.checkAgainst(DEV, Optional.empty());
       return ladder.drift(DEV, Against.EXPECTED, true);

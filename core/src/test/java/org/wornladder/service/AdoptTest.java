@@ -180,7 +180,7 @@ class AdoptTest {
     assertThat(drift("dev", Against.RUNGS)).isEmpty();
     assertThat(database.events()).containsExactly("adopted", "adopted");
     database.execute("DROP TABLE crate", "CREATE TABLE legacy (id int)");
-    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED);
+    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false);
     assertThat(mending.leftOut()).isEmpty();
     mending.statements().forEach(database::execute);
     assertThat(drift("dev", Against.EXPECTED)).isEmpty();
@@ -211,10 +211,10 @@ class AdoptTest {
             "GRANT SELECT ON narrow TO PUBLIC");
     byHand.forEach(database::execute);
     List<String> mending =
-        ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED).statements();
+        ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false).statements();
     assertThat(mending)
         .startsWith("DROP VIEW narrow", "DROP VIEW wide")
-        .contains("GRANT SELECT ON narrow TO PUBLIC")
+        .contains("GRANT SELECT ON TABLE narrow TO PUBLIC")
         .anyMatch(statement -> statement.startsWith("ALTER VIEW narrow OWNER TO"));
     DriftRung official =
         ladder
@@ -230,7 +230,7 @@ class AdoptTest {
   @EnumSource
   void whereNothingIsOnRecordNothingIsMendedNorMadeOfficial(Kind kind) throws Exception {
     small(kind);
-    assertThatThrownBy(() -> ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED))
+    assertThatThrownBy(() -> ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false))
         .isInstanceOf(RefusedException.class)
         .hasMessageContaining("nothing is on record yet");
     assertThatThrownBy(

@@ -135,7 +135,7 @@ class OddNamesTest {
     }
     database.execute("CREATE VIEW " + q("view of " + names.get(0)) + " AS SELECT 1 AS " + q("'"));
     assertThat(drift(Against.EXPECTED)).hasSize(names.size() + 1);
-    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED);
+    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false);
     assertThat(mending.leftOut()).isEmpty();
     mending.statements().forEach(database::execute);
     assertThat(drift(Against.EXPECTED)).isEmpty();
@@ -178,7 +178,7 @@ class OddNamesTest {
     assertThat(drift(Against.EXPECTED))
         .extracting(one -> one.change().name().toLowerCase(Locale.ROOT) + " " + one.fullName())
         .containsExactly("removed bin");
-    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED);
+    MendScript mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false);
     mending.statements().forEach(database::execute);
     assertThat(drift(Against.EXPECTED)).isEmpty();
     assertThat(database.query("SELECT count(*) FROM both_of")).containsExactly("0");

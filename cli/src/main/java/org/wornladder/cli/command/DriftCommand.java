@@ -96,7 +96,7 @@ final class DriftCommand implements Command {
       String place = call.text(MEND).orElseThrow();
       YesQuestion.ask(call, place + " is there already", place, "Write over " + place + "?");
     }
-    MendScript mending = ladder.mendScript(call.environment(), against);
+    MendScript mending = ladder.mendScript(call.environment(), against, call.has(Options.RIGHTS));
     MendView view = new MendView(call.terminal());
     try {
       Files.writeString(file, MendView.script(mending, against));

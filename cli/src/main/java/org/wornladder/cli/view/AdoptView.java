@@ -2,8 +2,8 @@ package org.wornladder.cli.view;
 
 import java.util.List;
 import org.wornladder.AdoptResult;
+import org.wornladder.change.LeftOut;
 import org.wornladder.cli.Terminal;
-import org.wornladder.schema.Element;
 
 /** What became of a database that was to be taken under management. */
 public final class AdoptView {
@@ -64,8 +64,8 @@ public final class AdoptView {
     page.line("  wrote  " + SafeText.line(file));
   }
 
-  private static String named(Element element) {
-    return element.kind().label() + " " + SafeText.line(element.name());
+  private static String named(LeftOut left) {
+    return SafeText.line(left.difference().description());
   }
 
   public void json(AdoptResult adoption) {

@@ -2,9 +2,9 @@ package org.wornladder.cli.view;
 
 import java.io.PrintStream;
 import org.wornladder.StructureSql;
+import org.wornladder.change.LeftOut;
 import org.wornladder.change.SqlScript;
 import org.wornladder.cli.Terminal;
-import org.wornladder.schema.Element;
 
 /** A structure as SQL. */
 public final class DdlView {
@@ -21,7 +21,7 @@ public final class DdlView {
   public void show(StructureSql sql) {
     out.print(SafeText.lines(SqlScript.of(sql.script().statements())));
     out.flush();
-    for (Element left : sql.script().leftOut()) {
+    for (LeftOut left : sql.script().leftOut()) {
       err.println(NotReadable.leftOut(left, colors));
     }
     for (String kinds : NotReadable.kinds(sql.unseen(), colors)) {

@@ -9,8 +9,8 @@ import org.apache.commons.lang3.StringUtils;
 import org.wornladder.change.Difference;
 import org.wornladder.change.Difference.FactChange;
 import org.wornladder.cli.Terminal;
-import org.wornladder.schema.Element;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Part;
 
 /**
  * Differences of two structures: what differs, and each fact on both sides compared.
@@ -144,7 +144,7 @@ record DifferenceView(
     List<FactChange> facts = new ArrayList<>(difference.facts());
     if (difference.change() != Difference.Change.CHANGED) {
       Map<Kind, List<String>> parts = new EnumMap<>(Kind.class);
-      for (Element part : difference.after().or(difference::before).orElseThrow().parts()) {
+      for (Part part : difference.either().parts()) {
         parts.computeIfAbsent(part.kind(), kind -> new ArrayList<>()).add(part.name());
       }
       parts.forEach(

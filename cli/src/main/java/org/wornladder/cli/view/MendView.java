@@ -5,7 +5,7 @@ import org.wornladder.Against;
 import org.wornladder.DriftRung;
 import org.wornladder.MendScript;
 import org.wornladder.change.Difference;
-import org.wornladder.change.SqlScript;
+import org.wornladder.change.LeftOut;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.cli.Terminal;
 
@@ -32,15 +32,33 @@ public final class MendView {
     StringBuilder text = new StringBuilder();
     text.append("-- Brings ").append(mending.environment()).append(" back to ").append(to);
     text.append(".\n-- Read it before you run it: what it drops is gone.\n");
-    for (Difference left : mending.leftOut()) {
-      text.append("-- Not written here, to be changed by hand: ").append(words(left)).append('\n');
+    for (LeftOut left : mending.leftOut()) {
+      text.append("-- Not settled here: ").append(words(left)).append('\n');
     }
     for (Difference hidden : mending.hidden()) {
       text.append("-- Not compared, since this user may not see it: ")
           .append(words(hidden))
           .append('\n');
     }
-    return text + "\n" + SqlScript.of(mending.statements());
+    return text + "\n" + mending.script();
+  }
+
+  private static String words(LeftOut left) {
+    return words(left.difference()) + ": " + left.reason();
+  }
+
+  private static List<String> names(List<LeftOut> all) {
+    return all.stream().map(left -> left.difference().description()).toList();
+  }
+
+  private static List<Json> reasons(List<LeftOut> all) {
+    return all.stream()
+        .map(
+            left ->
+                new Json()
+                    .put("difference", left.difference().description())
+                    .put("reason", left.reason()))
+        .toList();
   }
 
   private static String words(Difference difference) {
@@ -60,10 +78,9 @@ public final class MendView {
             + mending.environment());
   }
 
-  private void leftOut(List<Difference> differences) {
-    for (Difference left : differences) {
-      page.line(
-          colors.warning("  left out  ") + words(left) + ", which cannot be written in place");
+  private void leftOut(List<LeftOut> all) {
+    for (LeftOut left : all) {
+      page.line(NotReadable.leftOut(left, colors));
     }
   }
 
@@ -85,7 +102,7 @@ public final class MendView {
               + rung.environment()
               + " --mend FILE");
     }
-    for (Difference oneWay : rung.oneWay()) {
+    for (LeftOut oneWay : rung.oneWay()) {
       page.line(colors.warning("  one-way  ") + "the way down lacks " + words(oneWay));
     }
     page.verdict(
@@ -104,7 +121,8 @@ public final class MendView {
         .put("environment", mending.environment())
         .put("file", file)
         .put("statements", mending.statements())
-        .put("left_out", VisibleDifferences.names(mending.leftOut()))
+        .put("left_out", names(mending.leftOut()))
+        .put("reasons", reasons(mending.leftOut()))
         .put("not_readable", VisibleDifferences.names(mending.hidden()))
         .write(terminal.out());
   }
@@ -114,7 +132,8 @@ public final class MendView {
         .put("environment", official.environment())
         .put("file", official.file())
         .put("made_official", VisibleDifferences.names(official.written()))
-        .put("left_out", VisibleDifferences.names(official.leftOut()))
+        .put("left_out", names(official.leftOut()))
+        .put("reasons", reasons(official.leftOut()))
         .put("not_readable", VisibleDifferences.names(official.hidden()))
         .put(
             "standing",
@@ -125,7 +144,7 @@ public final class MendView {
                             .put("file", one.file())
                             .put("difference", one.difference().description()))
                 .toList())
-        .put("one_way", VisibleDifferences.names(official.oneWay()))
+        .put("one_way", names(official.oneWay()))
         .write(terminal.out());
   }
 }

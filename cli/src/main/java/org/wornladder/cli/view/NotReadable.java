@@ -2,7 +2,7 @@ package org.wornladder.cli.view;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.wornladder.schema.Element;
+import org.wornladder.change.LeftOut;
 
 /** What the database's user may not see, or what cannot be written as SQL. */
 final class NotReadable {
@@ -33,14 +33,11 @@ final class NotReadable {
   }
 
   /** An object that is not part of what was written. */
-  static String leftOut(Element object, Colors colors) {
+  static String leftOut(LeftOut left, Colors colors) {
     return colors.warning("  left out  ")
-        + object.kind().label()
-        + " "
-        + SafeText.line(object.name())
-        + (object.isHidden()
-            ? ", which this user may not see"
-            : ", which cannot be written as SQL here");
+        + SafeText.line(left.difference().description())
+        + ": "
+        + left.reason();
   }
 
   static List<String> markdown(List<String> objects) {

@@ -7,10 +7,11 @@ import java.util.Optional;
 import org.wornladder.DatabaseReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
-import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
 /** What is in a database: its tables, or one table with its first rows. */
@@ -168,12 +169,12 @@ public final class ShowView {
         .write(terminal.out());
   }
 
-  private static Json object(SchemaObject object) {
+  private static Json object(DatabaseObject object) {
     return new Json()
         .put("kind", object.kind().label())
         .put("name", object.name())
-        .put("table", Optional.of(object.table()).filter(table -> !table.isEmpty()))
-        .put("definition", object.definition());
+        .put("table", object.fact(Facts.TABLE))
+        .put("definition", object.fact(Facts.DEFINITION).orElse(""));
   }
 
   private static Json table(Table table) {

@@ -3,18 +3,27 @@ package org.wornladder.engine.h2;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.wornladder.change.Difference;
+import org.wornladder.change.Alteration;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.DomainType;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
-/** Writes structures for H2 (H2 documentation, "Commands"). */
+/** Writes changes of structures for H2 (H2 documentation, "Commands"). */
 final class H2Ddl extends SqlDdl {
-  private static final String INDEX = " INDEX";
-
   static final String ON_UPDATE = "on update";
 
   /** What a column is of; its type is the one that this depends on. */
@@ -23,29 +32,129 @@ final class H2Ddl extends SqlDdl {
   static final String INVISIBLE = "invisible";
   static final String ON_NULL = "default on null";
 
+  private static final String INDEX = " INDEX";
+
   H2Ddl() {
     super(Dialects.H2, H2Engine.QUOTING, Letters.CAPITAL);
   }
 
   @Override
-  protected Creation table(Element table) {
-    List<String> then = new ArrayList<>();
-    List<String> last = new ArrayList<>();
-    for (Element part : table.parts()) {
-      if (part.kind() == Kind.INDEX) {
-        then.add(index(part, table.name()));
-      } else if (part.kind() == Kind.FOREIGN_KEY) {
-        last.add("ALTER TABLE " + name(table.name()) + " ADD " + constraint(part, table.name()));
-      }
+  public Alteration alteration(SchemaChange change) {
+    if (change instanceof SchemaChange.Create create && refusal(create.object()).isPresent()) {
+      return Alteration.notPossible(refusal(create.object()).get());
     }
-    last.addAll(comments(table));
-    String inside = lines(parts(table, Kind.FOREIGN_KEY));
-    return new Creation(List.of("CREATE TABLE " + name(table.name()) + inside), then, last);
+    if (change instanceof SchemaChange.Drop drop && drop.object() instanceof OtherObject) {
+      return Alteration.IN_PLACE;
+    }
+    if (change instanceof SchemaChange.AlterPart alter) {
+      return ofPart(alter);
+    }
+    return change instanceof SchemaChange.Alter alter ? ofObject(alter) : Alteration.IN_PLACE;
+  }
+
+  private static Alteration ofPart(SchemaChange.AlterPart alter) {
+    List<String> changed = changed(alter.before(), alter.after());
+    if (isComment(changed)) {
+      return Alteration.IN_PLACE;
+    }
+    if (!(alter.before() instanceof Column before)) {
+      return Alteration.RECREATE;
+    }
+    if (!changed.contains(Column.GENERATED)) {
+      return Alteration.IN_PLACE;
+    }
+    boolean both =
+        before.more(Column.GENERATED).isPresent()
+            && alter.after().fact(Column.GENERATED).isPresent();
+    return both
+        ? Alteration.RECREATE
+        : Alteration.notPossible("a column with values cannot become a computed one in place");
+  }
+
+  private static Alteration ofObject(SchemaChange.Alter alter) {
+    List<String> changed = changed(alter.before(), alter.after());
+    if (changed.contains("column order")) {
+      return Alteration.notPossible("H2 has no statement that moves a column");
+    }
+    return switch (alter.after().kind()) {
+      case TABLE, SEQUENCE -> Alteration.IN_PLACE;
+      default -> isComment(changed) ? Alteration.IN_PLACE : Alteration.RECREATE;
+    };
   }
 
   @Override
-  protected List<String> aside(Element element) {
-    return comment(word(element.kind()) + " " + name(element.name()), element);
+  public boolean tolerates(SchemaChange change, DatabaseObject dependent, Optional<Part> part) {
+    boolean reshaped =
+        !(change instanceof SchemaChange.AlterPart alter)
+            || (reshapes(alter) && alter.before() instanceof Column);
+    boolean computed = part.filter(one -> one.fact(Column.GENERATED).isPresent()).isPresent();
+    boolean ofTable = change instanceof SchemaChange.AlterPart && part.isPresent() && !computed;
+    return !reshaped || ofTable;
+  }
+
+  @Override
+  public boolean placesColumns() {
+    return true;
+  }
+
+  @Override
+  public boolean isInside(DatabaseObject object, Part part) {
+    return !(part instanceof ForeignKey) && !(part instanceof Index);
+  }
+
+  @Override
+  protected List<String> createTable(Table table) {
+    List<String> statements = new ArrayList<>();
+    statements.add("CREATE TABLE " + name(table.id()) + lines(inside(table)));
+    statements.addAll(comments(table));
+    return statements;
+  }
+
+  @Override
+  protected List<String> create(DatabaseObject object) {
+    List<String> statements = new ArrayList<>();
+    if (object instanceof Sequence sequence) {
+      statements.add("CREATE SEQUENCE " + name(sequence.id()) + counting(sequence));
+    } else if (object instanceof DomainType type) {
+      statements.add(domain(type));
+    } else {
+      return super.create(object);
+    }
+    statements.addAll(aside(object));
+    return statements;
+  }
+
+  private static String counting(Sequence sequence) {
+    StringBuilder text = new StringBuilder();
+    for (String setting : Sequence.SETTINGS) {
+      String value = sequence.settings().getOrDefault(setting, "");
+      if (!value.isEmpty()) {
+        text.append(
+            switch (setting) {
+              case Sequence.TYPE -> " AS " + value;
+              case Sequence.START -> " START WITH " + value;
+              case Sequence.INCREMENT -> " INCREMENT BY " + value;
+              case Sequence.MINIMUM -> " MINVALUE " + value;
+              case Sequence.MAXIMUM -> " MAXVALUE " + value;
+              case Sequence.CACHE -> " CACHE " + value;
+              default -> " CYCLE";
+            });
+      }
+    }
+    return text.toString();
+  }
+
+  private String domain(DomainType type) {
+    StringBuilder text = new StringBuilder("CREATE DOMAIN ");
+    text.append(name(type.id())).append(" AS ").append(type.type());
+    type.more(Column.DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
+    type.checks().forEach(check -> text.append(' ').append(constraint(check)));
+    return text.toString();
+  }
+
+  @Override
+  protected List<String> aside(DatabaseObject object) {
+    return comment(word(object.kind()) + " " + name(object.id()), object);
   }
 
   private static String word(Kind kind) {
@@ -53,45 +162,69 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
-  protected Optional<String> drop(Element element) {
-    return element.kind() == Kind.OTHER
-        ? Optional.empty()
-        : Optional.of("DROP " + word(element.kind()) + " " + name(element.name()));
+  protected String drop(DatabaseObject object) {
+    return object.kind() == Kind.OTHER
+        ? "DROP CONSTANT " + name(object.id().name().substring("constant ".length()))
+        : "DROP " + word(object.kind()) + " " + name(object.id());
   }
 
   @Override
-  protected String column(Element column) {
+  protected List<String> alter(DatabaseObject before, DatabaseObject after) {
+    List<String> statements = new ArrayList<>();
+    if (changed(before, after).contains(Facts.COMMENT)) {
+      String object = word(after.kind()) + " " + name(after.id());
+      statements.add(commenting(object, Optional.of(after.fact(Facts.COMMENT).orElse(""))));
+    }
+    if (after instanceof Sequence sequence
+        && !sequence.settings().equals(((Sequence) before).settings())) {
+      String counting = counting(sequence).replaceFirst("^ AS \\S+( \\S+)?(?= START)", "");
+      boolean stops =
+          ((Sequence) before).settings().containsKey(Sequence.CYCLE)
+              && !sequence.settings().containsKey(Sequence.CYCLE);
+      statements.add(
+          "ALTER SEQUENCE " + name(sequence.id()) + counting + (stops ? " NO CYCLE" : ""));
+    }
+    return statements;
+  }
+
+  @Override
+  protected String column(Column column) {
     StringBuilder text = new StringBuilder(name(column.name()));
     text.append(' ').append(typeOf(column));
-    column.fact(INVISIBLE).ifPresent(yes -> text.append(" INVISIBLE"));
+    column.more(INVISIBLE).ifPresent(yes -> text.append(" INVISIBLE"));
     computed(column).ifPresent(how -> text.append(" GENERATED ALWAYS AS ").append(how));
     column
-        .fact(Column.IDENTITY)
+        .more(Column.IDENTITY)
         .ifPresent(
             how ->
                 text.append(" GENERATED ")
                     .append(how.startsWith("always") ? "ALWAYS" : "BY DEFAULT")
                     .append(" AS IDENTITY")
                     .append(how.contains("(") ? how.substring(how.indexOf('(')) : ""));
-    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
-    column.fact(ON_UPDATE).ifPresent(value -> text.append(" ON UPDATE ").append(value));
-    column.fact(ON_NULL).ifPresent(yes -> text.append(" DEFAULT ON NULL"));
-    return text + (isNullable(column) ? "" : " NOT NULL");
+    column.defaultValue().ifPresent(value -> text.append(" DEFAULT ").append(value));
+    column.more(ON_UPDATE).ifPresent(value -> text.append(" ON UPDATE ").append(value));
+    column.more(ON_NULL).ifPresent(yes -> text.append(" DEFAULT ON NULL"));
+    return text + (column.nullable() ? "" : " NOT NULL");
   }
 
-  private static String typeOf(Element column) {
-    return column.fact(DOMAIN).or(() -> column.fact(TYPE)).orElse("");
+  private static String typeOf(Column column) {
+    return column.more(DOMAIN).orElse(column.type());
   }
 
   /** A name that H2 invented it may need for another key, and that cannot be known beforehand. */
   @Override
-  protected Optional<String> lasting(Element constraint) {
-    return constraint.fact(ForeignKey.NAME);
+  protected Optional<String> lastingName(Part constraint) {
+    if (constraint instanceof PrimaryKey key) {
+      return key.chosenName();
+    }
+    return constraint instanceof ForeignKey foreign
+        ? foreign.chosenName()
+        : ((Constraint) constraint).chosenName();
   }
 
   @Override
-  protected String index(Element index, String table) {
-    String definition = index.fact(Element.DEFINITION).orElse("");
+  protected String createIndex(Index index, ObjectId table) {
+    String definition = index.definition();
     int at = definition.indexOf(INDEX) + INDEX.length();
     return definition.substring(0, at)
         + " "
@@ -102,66 +235,73 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
-  protected String keyThing(Element key, String table) {
-    return key.kind() == Kind.INDEX
-        ? super.keyThing(key, table)
-        : "CONSTRAINT " + name(known(key).orElse(""));
+  protected String partForComment(Part part, ObjectId owner) {
+    return part instanceof Column || part instanceof Index
+        ? super.partForComment(part, owner)
+        : "CONSTRAINT " + name(knownName(part).orElse(""));
   }
 
   @Override
-  protected List<String> addition(String table, Element column) {
-    List<String> statements = new ArrayList<>(super.addition(table, column));
-    statements.addAll(comment(columnName(table, column.name()), column));
+  protected List<String> addColumn(
+      ObjectId owner, Column column, Optional<SchemaChange.Position> position) {
+    List<String> statements = new ArrayList<>();
+    String place =
+        position
+            .map(
+                one ->
+                    one.after().isPresent()
+                        ? " AFTER " + name(one.after().get())
+                        : " BEFORE " + name(one.first()))
+            .orElse("");
+    statements.add(alterTable(owner) + "ADD COLUMN " + column(column) + place);
+    statements.addAll(comment(partForComment(column, owner), column));
     return statements;
   }
 
   @Override
-  public boolean refusesToDropWhatIsUsed() {
-    return true;
-  }
-
-  @Override
-  protected Optional<List<String>> tableChange(Difference difference) {
-    for (Difference.FactChange fact : difference.facts()) {
-      if (!fact.name().equals(Column.COMMENT)) {
-        return Optional.empty();
-      }
+  protected List<String> alterPart(SchemaChange.AlterPart change) {
+    List<String> changed = changed(change.before(), change.after());
+    List<String> statements = new ArrayList<>();
+    if (change.after() instanceof Column after) {
+      String alter = alterTable(change.target()) + "ALTER COLUMN " + name(after.name()) + " ";
+      statements.addAll(alter(alter, changed, (Column) change.before(), after));
     }
-    String words = difference.after().orElseThrow().fact(Column.COMMENT).orElse("");
-    return Optional.of(
-        List.of("COMMENT ON TABLE " + name(difference.name()) + " IS " + text(words)));
+    if (changed.contains(Facts.COMMENT)) {
+      statements.add(
+          commenting(
+              partForComment(change.after(), change.target()),
+              Optional.of(change.after().fact(Facts.COMMENT).orElse(""))));
+    }
+    return statements;
   }
 
-  @Override
-  protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    return alteration(difference, alter);
-  }
-
-  @Override
-  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
-    Optional<String> after = fact.after();
-    return switch (fact.name()) {
-      case DOMAIN -> after.map(domain -> List.of(start + "SET DATA TYPE " + domain));
-      case INVISIBLE ->
-          Optional.of(List.of(start + (after.isPresent() ? "SET INVISIBLE" : "SET VISIBLE")));
-      case ON_NULL ->
-          Optional.of(List.of(start + (after.isPresent() ? "SET" : "DROP") + " DEFAULT ON NULL"));
-      case ON_UPDATE ->
-          Optional.of(
-              List.of(start + after.map(now -> "SET ON UPDATE " + now).orElse("DROP ON UPDATE")));
-      default -> Optional.empty();
-    };
-  }
-
-  @Override
-  protected String retyping(Element column) {
-    return "SET DATA TYPE " + typeOf(column);
-  }
-
-  @Override
-  protected Optional<String> keyDrop(Element key, String table) {
-    return key.kind() == Kind.PRIMARY_KEY
-        ? Optional.of("ALTER TABLE " + name(table) + " DROP PRIMARY KEY")
-        : super.keyDrop(key, table);
+  private List<String> alter(String alter, List<String> changed, Column before, Column after) {
+    List<String> clauses = new ArrayList<>();
+    if (changed.contains(Column.IDENTITY) && after.more(Column.IDENTITY).isEmpty()) {
+      clauses.add("DROP IDENTITY");
+    }
+    if (changed.contains(Column.TYPE) || changed.contains(DOMAIN)) {
+      clauses.add("SET DATA TYPE " + typeOf(after));
+    }
+    if (changed.contains(Column.IDENTITY) && after.more(Column.IDENTITY).isPresent()) {
+      clauses.add(column(after).substring(name(after.name()).length() + 1));
+    }
+    if (changed.contains(Column.NULLABLE)) {
+      clauses.add(after.nullable() ? "DROP NOT NULL" : "SET NOT NULL");
+    }
+    if (changed.contains(Column.DEFAULT)) {
+      clauses.add(after.defaultValue().map(now -> "SET DEFAULT " + now).orElse("DROP DEFAULT"));
+    }
+    if (changed.contains(INVISIBLE)) {
+      clauses.add(after.more(INVISIBLE).isPresent() ? "SET INVISIBLE" : "SET VISIBLE");
+    }
+    if (changed.contains(ON_NULL)) {
+      clauses.add((after.more(ON_NULL).isPresent() ? "SET" : "DROP") + " DEFAULT ON NULL");
+    }
+    if (changed.contains(ON_UPDATE)) {
+      clauses.add(
+          after.more(ON_UPDATE).map(now -> "SET ON UPDATE " + now).orElse("DROP ON UPDATE"));
+    }
+    return clauses.stream().map(alter::concat).toList();
   }
 }

@@ -11,14 +11,27 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import org.wornladder.engine.CatalogRows;
+import org.wornladder.engine.TextDependencies;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Dependency;
+import org.wornladder.schema.DomainType;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.NameList;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Routine;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.SchemaObject;
+import org.wornladder.schema.Sequence;
 import org.wornladder.schema.Table;
+import org.wornladder.schema.Trigger;
+import org.wornladder.schema.View;
+import org.wornladder.sql.Dialects;
 
 /** Reads a structure with a fixed number of queries (H2, "Information Schema"). */
 final class H2Structure {
@@ -67,10 +80,9 @@ final class H2Structure {
           + " WHERE t.table_schema = %s AND t.constraint_type IN ('CHECK', 'UNIQUE')"
           + " ORDER BY t.table_name, t.constraint_name";
   private static final String FOREIGN_KEYS =
-      "SELECT k.table_name, k.constraint_name, k.column_name, CASE WHEN t.table_schema ="
-          + " k.table_schema THEN t.table_name ELSE '\"' || replace(t.table_schema, '\"', '\"\"')"
-          + " || '\".\"' || replace(t.table_name, '\"', '\"\"') || '\"' END, t.column_name,"
-          + " r.update_rule, r.delete_rule"
+      "SELECT k.table_name, k.constraint_name, k.column_name, t.table_name, t.column_name,"
+          + " r.update_rule, r.delete_rule,"
+          + " CASE WHEN t.table_schema = k.table_schema THEN '' ELSE t.table_schema END"
           + " FROM information_schema.referential_constraints r"
           + " JOIN information_schema.key_column_usage k"
           + " ON k.constraint_schema = r.constraint_schema AND k.constraint_name = r.constraint_name"
@@ -96,23 +108,21 @@ final class H2Structure {
           + " FROM information_schema.triggers WHERE trigger_schema = %1$s"
           + " GROUP BY trigger_name, event_object_table ORDER BY trigger_name";
   private static final String SEQUENCES =
-      "SELECT sequence_name, '', 'CREATE SEQUENCE ' || %2$s || ' AS ' || data_type || ' START WITH '"
-          + " || start_value || ' INCREMENT BY ' || increment || ' MINVALUE ' || minimum_value"
-          + " || ' MAXVALUE ' || maximum_value || CASE WHEN cycle_option = 'YES' THEN ' CYCLE'"
-          + " ELSE '' END || ' CACHE ' || cache, remarks AS \"comment\""
-          + " FROM information_schema.sequences"
-          + " WHERE sequence_schema = %1$s ORDER BY sequence_name";
+      "SELECT sequence_name, data_type AS \"type\", start_value AS \"start\", increment AS"
+          + " \"increment\", minimum_value AS \"minimum\", maximum_value AS \"maximum\", CASE WHEN"
+          + " cycle_option = 'YES' THEN 'yes' END AS \"cycle\", cache AS \"cache\", remarks AS"
+          + " \"comment\" FROM information_schema.sequences"
+          + " WHERE sequence_schema = %s ORDER BY sequence_name";
   private static final String DOMAINS =
-      "SELECT d.domain_name, '', 'CREATE DOMAIN ' || %2$s || ' AS '"
-          + " || data_type_sql(d.domain_schema, d.domain_name, 'DOMAIN', d.dtd_identifier)"
-          + " || coalesce(' DEFAULT ' || d.domain_default, '')"
-          + " || coalesce((SELECT listagg(' CHECK (' || k.check_clause || ')', '') WITHIN GROUP"
-          + " (ORDER BY k.constraint_name) FROM information_schema.domain_constraints c"
+      "SELECT d.domain_name, data_type_sql(d.domain_schema, d.domain_name, 'DOMAIN',"
+          + " d.dtd_identifier), d.domain_default AS \"default\", d.remarks AS \"comment\""
+          + " FROM information_schema.domains d WHERE d.domain_schema = %s ORDER BY d.domain_name";
+  private static final String DOMAIN_CHECKS =
+      "SELECT c.domain_name, c.constraint_name, k.check_clause"
+          + " FROM information_schema.domain_constraints c"
           + " JOIN information_schema.check_constraints k"
           + " ON k.constraint_schema = c.constraint_schema AND k.constraint_name = c.constraint_name"
-          + " WHERE c.domain_schema = d.domain_schema AND c.domain_name = d.domain_name), ''),"
-          + " d.remarks AS \"comment\""
-          + " FROM information_schema.domains d WHERE d.domain_schema = %1$s ORDER BY d.domain_name";
+          + " WHERE c.domain_schema = %s ORDER BY c.constraint_name";
   private static final String ROUTINES =
       "SELECT routine_name, '', 'CREATE ' || CASE WHEN routine_type = 'AGGREGATE' THEN 'AGGREGATE '"
           + " ELSE 'ALIAS ' END || %2$s || CASE WHEN max(is_deterministic) = 'YES'"
@@ -136,7 +146,7 @@ final class H2Structure {
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, List<Constraint>> constraints = new HashMap<>();
-  private final Map<String, List<String>> primaryKeys = new HashMap<>();
+  private final Map<String, PrimaryKey> primaryKeys = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, Map<String, ForeignKey>> foreignKeys = new HashMap<>();
 
@@ -157,18 +167,24 @@ final class H2Structure {
       if (!without.contains(table)) {
         tables.add(
             new Table(
-                table,
+                ObjectId.of(Kind.TABLE, table),
                 columns.getOrDefault(table, List.of()),
-                primaryKeys.getOrDefault(table, List.of()),
-                Map.of(),
+                Optional.ofNullable(primaryKeys.get(table)),
                 List.copyOf(foreignKeys.getOrDefault(table, Map.of()).values()),
                 constraints.getOrDefault(table, List.of()),
                 indexes.getOrDefault(table, List.of()).stream().map(H2Structure::named).toList(),
                 options.get(table),
-                ""));
+                "",
+                List.of()));
       }
     }
-    return new Schema(tables, objects());
+    List<DatabaseObject> objects = objects();
+    List<DatabaseObject> all = new ArrayList<>(tables);
+    all.addAll(objects);
+    TextDependencies texts = new TextDependencies(Dialects.H2, all);
+    return new Schema(
+        tables.stream().map(table -> withDependencies(table, texts)).toList(),
+        texts.resolved(objects));
   }
 
   /** H2 invents other names for the indexes of constraints each time: they do not count. */
@@ -206,7 +222,7 @@ final class H2Structure {
         Map<String, String> more = new HashMap<>();
         CatalogRows.put(more, Column.IDENTITY, rows.getString(6));
         CatalogRows.put(more, Column.GENERATED, rows.getString(7));
-        CatalogRows.put(more, Column.COMMENT, rows.getString(8));
+        CatalogRows.put(more, Facts.COMMENT, rows.getString(8));
         CatalogRows.put(more, H2Ddl.ON_UPDATE, rows.getString(9));
         CatalogRows.put(more, H2Ddl.INVISIBLE, rows.getString(10));
         CatalogRows.put(more, H2Ddl.ON_NULL, rows.getString(11));
@@ -254,7 +270,7 @@ final class H2Structure {
                 start + column + ")",
                 rows.getString(9)));
         if (rows.getBoolean(3)) {
-          primaryKeys.put(table, List.copyOf(names));
+          primaryKeys.put(table, PrimaryKey.over(names));
         }
       }
     }
@@ -301,7 +317,7 @@ final class H2Structure {
                 CatalogRows.chosen(name, H2Structure::isInvented),
                 name,
                 own,
-                rows.getString(4),
+                ObjectId.of(Kind.TABLE, rows.getString(8), rows.getString(4)),
                 theirs,
                 CatalogRows.action(rows.getString(6)),
                 CatalogRows.action(rows.getString(7)),
@@ -310,25 +326,131 @@ final class H2Structure {
     }
   }
 
-  private List<SchemaObject> objects() throws SQLException {
-    List<SchemaObject> found = new ArrayList<>();
-    objects(found, Kind.DOMAIN, DOMAINS.formatted(schema, quoted("domain_name")));
-    objects(found, Kind.SEQUENCE, SEQUENCES.formatted(schema, quoted("sequence_name")));
-    objects(found, Kind.VIEW, VIEWS.formatted(schema, quoted("table_name")));
+  private static Table withDependencies(Table table, TextDependencies texts) {
+    List<Column> columns =
+        table.columns().stream()
+            .map(column -> column.dependingOn(needed(table, column, texts)))
+            .toList();
+    List<Constraint> constraints =
+        table.constraints().stream()
+            .map(one -> one.dependingOn(texts.ofExpression(one.definition())))
+            .toList();
+    return new Table(
+        table.id(),
+        columns,
+        table.key(),
+        table.foreignKeys(),
+        constraints,
+        table.indexes(),
+        table.options(),
+        table.text(),
+        table.dependsOn());
+  }
+
+  private static List<Dependency> needed(Table table, Column column, TextDependencies texts) {
+    List<Dependency> needed = new ArrayList<>();
+    column.defaultValue().ifPresent(value -> needed.addAll(texts.ofExpression(value)));
+    column
+        .more(Column.GENERATED)
+        .ifPresent(value -> needed.addAll(texts.ofColumns(value, table, column.name())));
+    column
+        .more(H2Ddl.DOMAIN)
+        .ifPresent(
+            domain ->
+                needed.add(
+                    Dependency.cataloged(ObjectId.of(Kind.DOMAIN, NameList.only(domain)), "")));
+    return needed;
+  }
+
+  private List<DatabaseObject> objects() throws SQLException {
+    List<DatabaseObject> found = new ArrayList<>();
+    readDomains(found);
+    CatalogRows.objects(found, sql.executeQuery(SEQUENCES.formatted(schema)), 1, this::sequence);
+    views(found);
     String routine = quoted("routine_name");
-    objects(found, Kind.FUNCTION, ROUTINES.formatted(schema, routine, "FUNCTION"));
-    objects(found, Kind.PROCEDURE, ROUTINES.formatted(schema, routine, "PROCEDURE"));
-    objects(found, Kind.AGGREGATE, ROUTINES.formatted(schema, routine, "AGGREGATE"));
-    objects(
-        found,
-        Kind.TRIGGER,
-        TRIGGERS.formatted(schema, quoted("trigger_name"), quoted("event_object_table")));
-    objects(found, Kind.OTHER, OTHERS.formatted(schema, quoted("constant_name")));
+    for (Kind kind : List.of(Kind.FUNCTION, Kind.PROCEDURE, Kind.AGGREGATE)) {
+      defined(found, kind, ROUTINES.formatted(schema, routine, kind.name()));
+    }
+    triggers(found);
+    defined(found, Kind.OTHER, OTHERS.formatted(schema, quoted("constant_name")));
     return found;
   }
 
-  private void objects(List<SchemaObject> found, Kind kind, String query) throws SQLException {
-    CatalogRows.objects(found, kind, sql.executeQuery(query), text -> text);
+  private void readDomains(List<DatabaseObject> found) throws SQLException {
+    Map<String, List<Constraint>> checks = new HashMap<>();
+    try (ResultSet rows = query(DOMAIN_CHECKS)) {
+      while (rows.next()) {
+        checks
+            .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
+            .add(
+                new Constraint(
+                    Kind.CHECK,
+                    CatalogRows.chosen(rows.getString(2), H2Structure::isInvented),
+                    rows.getString(2),
+                    "(" + rows.getString(3) + ")"));
+      }
+    }
+    CatalogRows.objects(
+        found,
+        query(DOMAINS),
+        2,
+        row ->
+            new DomainType(
+                ObjectId.of(Kind.DOMAIN, row.text(0)),
+                row.text(1),
+                checks.getOrDefault(row.text(0), List.of()),
+                row.facts(),
+                List.of()));
+  }
+
+  private DatabaseObject sequence(CatalogRows.Row row) {
+    Map<String, String> settings = new HashMap<>(row.facts());
+    Map<String, String> more = new HashMap<>();
+    CatalogRows.put(more, Facts.COMMENT, settings.remove(Facts.COMMENT));
+    return new Sequence(
+        ObjectId.of(Kind.SEQUENCE, row.text(0)), settings, Optional.empty(), "", more, List.of());
+  }
+
+  private void views(List<DatabaseObject> found) throws SQLException {
+    CatalogRows.objects(
+        found,
+        sql.executeQuery(VIEWS.formatted(schema, quoted("table_name"))),
+        3,
+        row ->
+            new View(
+                ObjectId.of(Kind.VIEW, row.text(0)),
+                row.definition(2),
+                row.facts(),
+                List.of(),
+                List.of()));
+  }
+
+  private void triggers(List<DatabaseObject> found) throws SQLException {
+    String query = TRIGGERS.formatted(schema, quoted("trigger_name"), quoted("event_object_table"));
+    CatalogRows.objects(
+        found,
+        sql.executeQuery(query),
+        3,
+        row ->
+            new Trigger(
+                ObjectId.of(Kind.TRIGGER, row.text(0)),
+                ObjectId.of(options.containsKey(row.text(1)) ? Kind.TABLE : Kind.VIEW, row.text(1)),
+                row.definition(2),
+                row.facts(),
+                List.of()));
+  }
+
+  private void defined(List<DatabaseObject> found, Kind kind, String query) throws SQLException {
+    CatalogRows.objects(
+        found,
+        sql.executeQuery(query),
+        3,
+        row ->
+            kind == Kind.OTHER
+                ? new OtherObject(
+                    ObjectId.of(kind, row.text(0)), row.definition(2), row.facts(), List.of())
+                : new Routine(
+                    ObjectId.of(kind, row.text(0)), row.definition(2), row.facts(), List.of()));
   }
 
   /** A column's value as statements write a name. */

@@ -3,15 +3,28 @@ package org.wornladder.engine.mariadb;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import org.wornladder.change.Difference;
+import org.wornladder.change.Alteration;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.DefinedObject;
+import org.wornladder.schema.Facts;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Right;
+import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
-/** Writes structures for MariaDB (MariaDB documentation, "CREATE TABLE", "ALTER TABLE"). */
+/** Writes changes of structures for MariaDB (documentation, "CREATE TABLE", "ALTER TABLE"). */
 final class MariadbDdl extends SqlDdl {
   /** How the expression begins of a column that says from when, or until when, a row was there. */
   static final String ROW = "ROW ";
@@ -19,51 +32,111 @@ final class MariadbDdl extends SqlDdl {
   /** What a column must fulfil that was declared as a part of it: as such it goes with it. */
   static final String CHECK = "check";
 
+  static final String ENGINE = "engine";
+  static final String COLLATION = "collation";
+  static final String STORAGE_OPTIONS = "storage options";
+  static final String VERSIONED = "system versioned";
+  static final String PARTITIONS = "partitions";
+  static final String SQL_MODE = "sql mode";
+  static final String CHARSETS = "character sets";
+  static final String TIME_ZONE = "time zone";
+
   MariadbDdl() {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
   }
 
   @Override
-  protected Creation table(Element table) {
-    List<String> inside = parts(table, Kind.FOREIGN_KEY);
-    table.parts(Kind.INDEX).forEach(index -> inside.add(key(index)));
+  public Alteration alteration(SchemaChange change) {
+    if (change instanceof SchemaChange.Create create && refusal(create.object()).isPresent()) {
+      return Alteration.notPossible(refusal(create.object()).get());
+    }
+    if (change instanceof SchemaChange.Drop drop && drop.object() instanceof OtherObject) {
+      return Alteration.notPossible("it is named here, and not read further");
+    }
+    if (change instanceof SchemaChange.AlterPart alter) {
+      return alter.before() instanceof Column before
+          ? ofColumn(before, (Column) alter.after())
+          : Alteration.RECREATE;
+    }
+    return change instanceof SchemaChange.Alter alter ? ofObject(alter) : Alteration.IN_PLACE;
+  }
+
+  private static Alteration ofColumn(Column before, Column after) {
+    boolean was = before.more(Column.GENERATED).isPresent();
+    boolean is = after.more(Column.GENERATED).isPresent();
+    if (was && is && !before.more(Column.GENERATED).equals(after.more(Column.GENERATED))) {
+      return Alteration.RECREATE;
+    }
+    return !was && is
+        ? Alteration.notPossible("a column with values cannot become a computed one in place")
+        : Alteration.IN_PLACE;
+  }
+
+  private Alteration ofObject(SchemaChange.Alter alter) {
+    if (refusal(alter.after()).isPresent()) {
+      return Alteration.notPossible(refusal(alter.after()).get());
+    }
+    return switch (alter.after().kind()) {
+      case TABLE, SEQUENCE, OWNER, GRANT, VIEW -> Alteration.IN_PLACE;
+      default -> Alteration.RECREATE;
+    };
+  }
+
+  /** A view may stay over what changes, but not be made before what it needs; keys may not. */
+  @Override
+  public boolean tolerates(SchemaChange change, DatabaseObject dependent, Optional<Part> part) {
+    if (part.filter(ForeignKey.class::isInstance).isPresent()) {
+      return change instanceof SchemaChange.AlterPart alter && !reshapes(alter);
+    }
+    if (part.filter(
+            one -> one instanceof Column column && column.more(Column.GENERATED).isPresent())
+        .isPresent()) {
+      return change instanceof SchemaChange.AlterPart;
+    }
+    return part.isEmpty()
+        && !(change instanceof SchemaChange.Drop && dependent.kind() == Kind.TRIGGER);
+  }
+
+  @Override
+  public boolean placesColumns() {
+    return true;
+  }
+
+  @Override
+  public boolean isInside(DatabaseObject object, Part part) {
+    return !(part instanceof ForeignKey);
+  }
+
+  @Override
+  protected List<String> createTable(Table table) {
+    List<String> inside = inside(table);
+    table.indexes().stream()
+        .filter(index -> !index.fromConstraint())
+        .forEach(index -> inside.add(key(index)));
     List<String> rows =
-        table.parts(Kind.COLUMN).stream()
-            .filter(column -> column.fact(Column.GENERATED).filter(this::isOfRow).isPresent())
-            .sorted(Comparator.comparing(column -> column.fact(Column.GENERATED).orElse("")))
+        table.columns().stream()
+            .filter(MariadbDdl::isOfRow)
+            .sorted(Comparator.comparing(column -> column.more(Column.GENERATED).orElse("")))
             .map(column -> name(column.name()))
             .toList();
     if (!rows.isEmpty()) {
       inside.add("PERIOD FOR SYSTEM_TIME (" + rows.get(1) + ", " + rows.get(0) + ")");
     }
-    List<String> last = new ArrayList<>();
-    for (Element key : table.parts(Kind.FOREIGN_KEY)) {
-      last.add("ALTER TABLE " + name(table.name()) + " ADD " + constraint(key, table.name()));
-    }
-    String statement = "CREATE TABLE " + name(table.name()) + lines(inside) + options(table);
-    return new Creation(List.of(statement), List.of(), last);
+    return List.of("CREATE TABLE " + name(table.id()) + lines(inside) + options(table));
   }
 
-  private boolean isOfRow(String generated) {
-    return generated.startsWith(ROW);
+  private static boolean isOfRow(Column column) {
+    return column.more(Column.GENERATED).filter(how -> how.startsWith(ROW)).isPresent();
   }
 
-  /** What was made under another mode or in another time zone says something else in this one. */
-  @Override
-  public Creation create(Element element) {
-    boolean elsewhere =
-        element.fact("sql mode").isPresent() || element.fact("time zone").isPresent();
-    return elsewhere ? Creation.NONE : super.create(element);
-  }
-
-  private String options(Element table) {
+  private String options(Table table) {
     StringBuilder text = new StringBuilder();
-    table.fact("engine").ifPresent(engine -> text.append(" ENGINE = ").append(engine));
-    table.fact("collation").ifPresent(name -> text.append(collation(name)));
-    table.fact("storage options").ifPresent(more -> text.append(' ').append(more));
-    table.fact(Column.COMMENT).ifPresent(words -> text.append(" COMMENT = ").append(text(words)));
-    table.fact("system versioned").ifPresent(yes -> text.append(" WITH SYSTEM VERSIONING"));
-    table.fact("partitions").ifPresent(how -> text.append(' ').append(how));
+    table.option(ENGINE).ifPresent(engine -> text.append(" ENGINE = ").append(engine));
+    table.option(COLLATION).ifPresent(name -> text.append(collation(name)));
+    table.option(STORAGE_OPTIONS).ifPresent(more -> text.append(' ').append(more));
+    table.option(Facts.COMMENT).ifPresent(words -> text.append(" COMMENT = ").append(text(words)));
+    table.option(VERSIONED).ifPresent(yes -> text.append(" WITH SYSTEM VERSIONING"));
+    table.option(PARTITIONS).ifPresent(how -> text.append(' ').append(how));
     return text.toString();
   }
 
@@ -72,38 +145,89 @@ final class MariadbDdl extends SqlDdl {
   }
 
   /** A collation's name begins with its character set's. */
-  private static String charset(String collation) {
+  static String charset(String collation) {
     int end = collation.indexOf('_');
     return end < 0 ? collation : collation.substring(0, end);
   }
 
+  @Override
+  protected List<String> create(DatabaseObject object) {
+    if (object instanceof Right right) {
+      return List.of(grant(right));
+    }
+    if (object instanceof Sequence sequence) {
+      return List.of(
+          "CREATE SEQUENCE " + name(sequence.id()) + counting(sequence) + options(sequence));
+    }
+    return super.create(object);
+  }
+
+  private static String counting(Sequence sequence) {
+    Map<String, String> settings = sequence.settings();
+    return " START WITH "
+        + settings.get(Sequence.START)
+        + " MINVALUE "
+        + settings.get(Sequence.MINIMUM)
+        + " MAXVALUE "
+        + settings.get(Sequence.MAXIMUM)
+        + " INCREMENT BY "
+        + settings.get(Sequence.INCREMENT)
+        + " CACHE "
+        + settings.get(Sequence.CACHE)
+        + (settings.containsKey(Sequence.CYCLE) ? " CYCLE" : " NOCYCLE");
+  }
+
+  private String options(Sequence sequence) {
+    StringBuilder text = new StringBuilder();
+    sequence.fact(ENGINE).ifPresent(engine -> text.append(" ENGINE = ").append(engine));
+    sequence.fact(Facts.COMMENT).ifPresent(words -> text.append(" COMMENT = ").append(text(words)));
+    return text.toString();
+  }
+
+  private static String grant(Right right) {
+    String options = right.said().contains(Right.GRANTABLE) ? " WITH GRANT OPTION" : "";
+    return "GRANT "
+        + right.said().replace(Right.GRANTABLE, "")
+        + on(right)
+        + " TO "
+        + right.grantee()
+        + options;
+  }
+
+  /** A database's rights are on all that is in it. */
+  private static String on(Right right) {
+    return " ON "
+        + (right.object().kind() == Kind.TABLE
+            ? MariadbEngine.QUOTING.name(right.object().name())
+            : "*");
+  }
+
   /** An index inside a table's statement. */
-  private String key(Element index) {
-    String definition = index.fact(Element.DEFINITION).orElse("");
+  private String key(Index index) {
+    String definition = index.definition();
     int end = definition.indexOf(" USING ");
     int at = end < 0 ? definition.indexOf(" (") : end;
     return definition.substring(0, at) + " " + name(index.name()) + definition.substring(at);
   }
 
   @Override
-  protected String index(Element index, String table) {
-    return "ALTER TABLE " + name(table) + " ADD " + key(index);
+  protected String createIndex(Index index, ObjectId table) {
+    return alterTable(table) + "ADD " + key(index);
   }
 
   @Override
-  protected String column(Element column) {
+  protected String column(Column column) {
     StringBuilder text = new StringBuilder(name(column.name()));
-    String type = column.fact(TYPE).orElse("");
-    text.append(' ').append(type);
+    text.append(' ').append(column.type());
     column
-        .fact(Column.COLLATION)
+        .more(Column.COLLATION)
         .ifPresent(
             name ->
                 text.append(" CHARACTER SET ")
                     .append(charset(name))
                     .append(" COLLATE ")
                     .append(name));
-    Optional<String> row = column.fact(Column.GENERATED).filter(this::isOfRow);
+    Optional<String> row = column.more(Column.GENERATED).filter(how -> how.startsWith(ROW));
     Optional<String> computed = computed(column);
     if (row.isPresent()) {
       text.append(" GENERATED ALWAYS AS ").append(row.get());
@@ -112,53 +236,125 @@ final class MariadbDdl extends SqlDdl {
       text.append(isStored(column) ? " STORED" : " VIRTUAL");
     } else {
       // A timestamp that nothing is said of is NOT NULL in older versions.
-      text.append(isNullable(column) ? " NULL" : " NOT NULL");
+      text.append(column.nullable() ? " NULL" : " NOT NULL");
     }
-    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
-    column.fact(Column.IDENTITY).ifPresent(how -> text.append(" AUTO_INCREMENT"));
-    column.fact(MariadbStructure.EXTRA).ifPresent(more -> text.append(' ').append(more));
-    column.fact(Column.COMMENT).ifPresent(words -> text.append(" COMMENT ").append(text(words)));
-    column.fact(CHECK).ifPresent(what -> text.append(" CHECK (").append(what).append(')'));
+    column.defaultValue().ifPresent(value -> text.append(" DEFAULT ").append(value));
+    column.more(Column.IDENTITY).ifPresent(how -> text.append(" AUTO_INCREMENT"));
+    column.more(MariadbStructure.EXTRA).ifPresent(more -> text.append(' ').append(more));
+    column.more(Facts.COMMENT).ifPresent(words -> text.append(" COMMENT ").append(text(words)));
+    column.more(CHECK).ifPresent(what -> text.append(" CHECK (").append(what).append(')'));
     return text.toString();
   }
 
   @Override
-  protected Optional<List<String>> tableChange(Difference difference) {
-    String alter = "ALTER TABLE " + name(difference.name()) + " ";
+  protected List<String> alter(DatabaseObject before, DatabaseObject after) {
+    if (after instanceof Table table) {
+      return alterTable((Table) before, table);
+    }
+    if (after instanceof Sequence sequence) {
+      return List.of(
+          "ALTER SEQUENCE "
+              + name(sequence.id())
+              + counting(sequence).replaceFirst("^ START WITH \\S+", ""),
+          "ALTER TABLE " + name(sequence.id()) + commentOf(sequence));
+    }
+    if (after instanceof Right right) {
+      return List.of(drop(before), grant(right));
+    }
+    String definition = ((DefinedObject) after).definition();
+    return List.of(definition.replaceFirst("^CREATE ", "CREATE OR REPLACE "));
+  }
+
+  private String commentOf(DatabaseObject object) {
+    return " COMMENT = " + text(object.fact(Facts.COMMENT).orElse(""));
+  }
+
+  private List<String> alterTable(Table before, Table after) {
+    String alter = alterTable(after.id());
     List<String> statements = new ArrayList<>();
-    for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.name()) {
-        case Column.COMMENT -> statements.add(alter + "COMMENT = " + text(fact.after().orElse("")));
-        case "engine" -> statements.add(alter + "ENGINE = " + fact.after().orElse("InnoDB"));
-        case "collation" -> statements.add(alter + collation(fact.after().orElse("")).strip());
+    for (String word : changed(before, after)) {
+      Optional<String> now = after.option(word);
+      switch (word) {
+        case Facts.COMMENT -> statements.add(alter.stripTrailing() + commentOf(after));
+        case ENGINE -> statements.add(alter + "ENGINE = " + now.orElse("InnoDB"));
+        case COLLATION -> statements.add(alter + collation(now.orElse("")).strip());
+        case STORAGE_OPTIONS ->
+            statements.add(alter + MariadbSettings.options(before.option(word), now));
+        case VERSIONED ->
+            statements.add(alter + (now.isPresent() ? "ADD" : "DROP") + " SYSTEM VERSIONING");
+        case PARTITIONS -> statements.add(alter + now.orElse("REMOVE PARTITIONING"));
         default -> {
-          return Optional.empty();
+          // The order of columns is changed column by column.
         }
       }
     }
-    return Optional.of(statements);
+    return statements;
   }
 
   @Override
-  protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    return Optional.of(
-        List.of(alter + "MODIFY COLUMN " + column(difference.after().orElseThrow())));
+  protected List<String> addColumn(
+      ObjectId owner, Column column, Optional<SchemaChange.Position> position) {
+    return List.of(alterTable(owner) + "ADD COLUMN " + column(column) + place(position));
+  }
+
+  private String place(Optional<SchemaChange.Position> position) {
+    return position
+        .map(place -> place.after().map(column -> " AFTER " + name(column)).orElse(" FIRST"))
+        .orElse("");
   }
 
   @Override
-  protected Optional<String> keyDrop(Element key, String table) {
-    String alter = "ALTER TABLE " + name(table) + " DROP ";
-    Optional<String> known = known(key);
-    return switch (key.kind()) {
-      case PRIMARY_KEY -> Optional.of(alter + "PRIMARY KEY");
-      case INDEX -> Optional.of(alter + "INDEX " + name(key.name()));
-      case FOREIGN_KEY -> known.map(name -> alter + "FOREIGN KEY " + name(name));
-      default -> known.map(name -> alter + "CONSTRAINT " + name(name));
-    };
+  protected List<String> alterPart(SchemaChange.AlterPart change) {
+    String column = column((Column) change.after()) + place(change.position());
+    return List.of(alterTable(change.target()) + "MODIFY COLUMN " + column);
   }
 
   @Override
-  protected Optional<String> drop(Element element) {
-    return element.kind() == Kind.OTHER ? Optional.empty() : super.drop(element);
+  protected List<String> dropPart(ObjectId owner, Part part) {
+    String drop = alterTable(owner) + "DROP ";
+    if (part instanceof Column) {
+      return super.dropPart(owner, part);
+    }
+    if (part instanceof PrimaryKey) {
+      return List.of(drop + "PRIMARY KEY");
+    }
+    if (part instanceof Index) {
+      return List.of(drop + "INDEX " + name(part.name()));
+    }
+    String name = name(knownName(part).orElse(""));
+    return List.of(drop + (part instanceof ForeignKey ? "FOREIGN KEY " : "CONSTRAINT ") + name);
+  }
+
+  @Override
+  protected String drop(DatabaseObject object) {
+    if (object instanceof Right right) {
+      return "REVOKE "
+          + right.said().replace(Right.GRANTABLE, "")
+          + (right.said().contains(Right.GRANTABLE) ? ", GRANT OPTION" : "")
+          + on(right)
+          + " FROM "
+          + right.grantee();
+    }
+    return super.drop(object);
+  }
+
+  /** No comments of their own: these are part of what they are on. */
+  @Override
+  protected List<String> aside(DatabaseObject object) {
+    return List.of();
+  }
+
+  MariadbSettings settings() {
+    return new MariadbSettings(this::text);
+  }
+
+  /** How the statements begin that change a table. */
+  String beginning(ObjectId table) {
+    return alterTable(table);
+  }
+
+  @Override
+  public List<String> script(List<SchemaChange> ordered) {
+    return new MariadbScript(this).of(ordered);
   }
 }

@@ -4,33 +4,32 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
-import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
+import java.util.Map;
+import java.util.Optional;
 import org.wornladder.engine.CatalogRows;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.DefinedObject;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Kind;
-import org.wornladder.schema.SchemaObject;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Right;
+import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Trigger;
 
 /** Reads what is no table, a query a kind (MariaDB documentation, "Information Schema Tables"). */
 final class MariadbObjects {
   /**
-   * Settings under which a text says something else (MariaDB documentation, "SQL_MODE"). That
+   * The settings of the session in which an object was made, which its statements run under. That
    * blanks are ignored is none of them: some drivers ask for it, other clients do not.
    */
-  private static final List<String> READ_AS =
-      List.of(
-          "ANSI_QUOTES",
-          "PIPES_AS_CONCAT",
-          "NO_BACKSLASH_ESCAPES",
-          "HIGH_NOT_PRECEDENCE",
-          "REAL_AS_FLOAT",
-          "ORACLE",
-          "MSSQL");
-
-  /** How a text was read when it was made, where that is not how this session reads. */
-  private static final String MODE =
-      "CASE WHEN %1$s <> %2$s THEN coalesce(nullif(%1$s, ''), 'plain') END"
-          .formatted(readAs("sql_mode"), readAs("@@sql_mode"));
+  private static final String MADE_UNDER =
+      "coalesce(nullif(trim(BOTH ',' FROM replace(concat(',', %1$ssql_mode, ','),"
+          + " ',IGNORE_SPACE,', ',')), ''), '"
+          + MariadbSettings.PLAIN
+          + "') AS `sql mode`, concat(%1$scharacter_set_client, ' ', %1$scollation_connection)"
+          + " AS `character sets`";
 
   private static final String VIEWS =
       """
@@ -49,7 +48,7 @@ final class MariadbObjects {
           replace(event_object_table, '`', '``'), '` FOR EACH ROW ', coalesce(concat('FOLLOWS `',
           replace(lag(trigger_name) OVER (PARTITION BY event_object_table, action_timing,
             event_manipulation ORDER BY action_order), '`', '``'), '` '), ''), action_statement),
-          %2$s AS `sql mode`
+          %2$s
         FROM information_schema.triggers WHERE trigger_schema = %1$s""";
 
   /**
@@ -69,7 +68,7 @@ final class MariadbObjects {
           END, r.sql_data_access, ' ', CASE WHEN r.is_deterministic = 'YES' THEN 'DETERMINISTIC '
           ELSE '' END, CASE WHEN r.security_type = 'INVOKER' THEN 'SQL SECURITY INVOKER ' ELSE ''
           END, CASE WHEN r.routine_comment = '' THEN '' ELSE concat('COMMENT ',
-          quote(r.routine_comment), ' ') END, r.routine_definition), %2$s AS `sql mode`
+          quote(r.routine_comment), ' ') END, r.routine_definition), %2$s
         FROM information_schema.routines r LEFT JOIN (SELECT o.specific_name,
           group_concat(concat(CASE WHEN o.routine_type = 'PROCEDURE'
             THEN concat(p.parameter_mode, ' ') ELSE '' END, '`', replace(p.parameter_name, '`', '``'),
@@ -97,7 +96,7 @@ final class MariadbObjects {
           CASE WHEN ends IS NULL THEN '' ELSE concat(' ENDS ', quote(ends)) END) END,
           ' ON COMPLETION ', on_completion, CASE status WHEN 'ENABLED' THEN ' ENABLE'
           ELSE ' DISABLE' END, CASE WHEN event_comment = '' THEN '' ELSE concat(' COMMENT ',
-          quote(event_comment)) END, ' DO ', event_definition), %2$s AS `sql mode`,
+          quote(event_comment)) END, ' DO ', event_definition), %2$s,
           CASE WHEN time_zone <> 'SYSTEM' AND coalesce(%3$s, ends, execute_at) IS NOT NULL
             THEN time_zone END AS `time zone`
         FROM information_schema.events WHERE event_schema = %1$s ORDER BY event_name""";
@@ -119,24 +118,22 @@ final class MariadbObjects {
        ORDER BY 1""";
   private static final String GRANTS =
       """
-      SELECT concat('table ', table_name, ' to ', grantee), table_name, '', group_concat(concat(
-          privilege_type, CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END)
-          ORDER BY privilege_type SEPARATOR ', ') AS rights
+      SELECT table_name, grantee, group_concat(concat(privilege_type, CASE is_grantable
+          WHEN 'YES' THEN ' (may grant it on)' ELSE '' END) ORDER BY privilege_type SEPARATOR ', ')
         FROM information_schema.table_privileges WHERE table_schema = %1$s GROUP BY 1, 2
-      UNION ALL SELECT concat('database to ', grantee), '', '', group_concat(concat(privilege_type,
-          CASE is_grantable WHEN 'YES' THEN ' (may grant it on)' ELSE '' END) ORDER BY privilege_type
-          SEPARATOR ', ') FROM information_schema.schema_privileges WHERE table_schema = %1$s
-       GROUP BY 1 ORDER BY 1""";
+      UNION ALL SELECT '', grantee, group_concat(concat(privilege_type, CASE is_grantable
+          WHEN 'YES' THEN ' (may grant it on)' ELSE '' END) ORDER BY privilege_type SEPARATOR ', ')
+        FROM information_schema.schema_privileges WHERE table_schema = %1$s
+       GROUP BY 2 ORDER BY 1, 2""";
   private static final String SEQUENCES =
       """
-      SELECT table_name, concat(CASE WHEN engine = 'InnoDB' THEN '' ELSE concat(' ENGINE = ', engine)
-          END, CASE WHEN table_comment = '' THEN '' ELSE concat(' COMMENT = ', quote(table_comment))
-          END) FROM information_schema.tables
+      SELECT table_name, CASE WHEN engine <> 'InnoDB' THEN engine END, nullif(table_comment, '')
+        FROM information_schema.tables
        WHERE table_schema = %s AND table_type = 'SEQUENCE' ORDER BY table_name""";
   private static final String SEQUENCE =
-      "SELECT %s, '', concat('CREATE SEQUENCE ', %s, ' START WITH ', start_value, ' MINVALUE ',"
-          + " minimum_value, ' MAXVALUE ', maximum_value, ' INCREMENT BY ', increment, ' CACHE ',"
-          + " cache_size, CASE WHEN cycle_option THEN ' CYCLE' ELSE ' NOCYCLE' END, %s) FROM %s";
+      "SELECT %s, start_value AS start, minimum_value AS minimum, maximum_value AS maximum,"
+          + " increment AS increment, cache_size AS cache, CASE WHEN cycle_option THEN 'yes' END AS"
+          + " cycle, %s AS engine, %s AS comment FROM %s";
 
   private static final int SEQUENCES_IN_ONE_QUERY = 200;
 
@@ -155,18 +152,55 @@ final class MariadbObjects {
   }
 
   /** The objects, by kind and name. */
-  List<SchemaObject> read() throws SQLException {
-    List<SchemaObject> found = new ArrayList<>();
-    UnaryOperator<String> own = text -> text.replace(here, "");
+  List<DatabaseObject> read() throws SQLException {
+    List<DatabaseObject> found = new ArrayList<>();
     sequences(found);
-    CatalogRows.objects(found, Kind.VIEW, query(VIEWS), own);
-    CatalogRows.objects(found, Kind.FUNCTION, query(ROUTINES, MODE, "FUNCTION"), own);
-    CatalogRows.objects(found, Kind.PROCEDURE, query(ROUTINES, MODE, "PROCEDURE"), own);
-    CatalogRows.objects(found, Kind.TRIGGER, query(TRIGGERS, MODE), own);
-    CatalogRows.objects(found, Kind.EVENT, query(EVENTS, MODE, BEGINS), own);
-    CatalogRows.objects(found, Kind.OTHER, query(OTHERS), own);
-    CatalogRows.objects(found, Kind.GRANT, query(GRANTS), own);
+    defined(found, Kind.VIEW, query(VIEWS));
+    defined(found, Kind.FUNCTION, query(ROUTINES, MADE_UNDER.formatted("r."), "FUNCTION"));
+    defined(found, Kind.PROCEDURE, query(ROUTINES, MADE_UNDER.formatted("r."), "PROCEDURE"));
+    triggers(found);
+    defined(found, Kind.EVENT, query(EVENTS, MADE_UNDER.formatted(""), BEGINS));
+    defined(found, Kind.OTHER, query(OTHERS));
+    CatalogRows.objects(found, query(GRANTS), 3, MariadbObjects::grant);
     return found;
+  }
+
+  private void defined(List<DatabaseObject> found, Kind kind, ResultSet rows) throws SQLException {
+    CatalogRows.objects(
+        found,
+        rows,
+        3,
+        row ->
+            DefinedObject.of(
+                ObjectId.of(kind, row.text(0)),
+                row.with(Facts.DEFINITION, own(row.definition(2))),
+                List.of(),
+                List.of()));
+  }
+
+  private void triggers(List<DatabaseObject> found) throws SQLException {
+    CatalogRows.objects(
+        found,
+        query(TRIGGERS, MADE_UNDER.formatted("")),
+        3,
+        row ->
+            new Trigger(
+                ObjectId.of(Kind.TRIGGER, row.text(0)),
+                ObjectId.of(Kind.TABLE, row.text(1)),
+                own(row.definition(2)),
+                row.facts(),
+                List.of()));
+  }
+
+  private static DatabaseObject grant(CatalogRows.Row row) {
+    String table = row.text(0);
+    return table.isEmpty()
+        ? Right.grant(ObjectId.of(Kind.SCHEMA, ""), "database", row.text(1), row.text(2))
+        : Right.grant(ObjectId.of(Kind.TABLE, table), "table " + table, row.text(1), row.text(2));
+  }
+
+  private String own(String text) {
+    return text.replace(here, "");
   }
 
   private ResultSet query(String text, String... more) throws SQLException {
@@ -175,31 +209,40 @@ final class MariadbObjects {
     return sql.executeQuery(text.formatted(given.toArray()));
   }
 
-  /** The settings that change how a text is read, in one order. */
-  private static String readAs(String mode) {
-    return READ_AS.stream()
-        .map(word -> "CASE WHEN find_in_set('" + word + "', " + mode + ") THEN '" + word + "' END")
-        .collect(Collectors.joining(", ", "concat_ws(', ', ", ")"));
-  }
-
   /** What a sequence is is in the sequence alone: one query for many of them. */
-  private void sequences(List<SchemaObject> found) throws SQLException {
+  private void sequences(List<DatabaseObject> found) throws SQLException {
     List<String> parts = new ArrayList<>();
     try (ResultSet rows = query(SEQUENCES)) {
       while (rows.next()) {
-        String quoted = MariadbEngine.QUOTING.name(rows.getString(1));
         parts.add(
             SEQUENCE.formatted(
-                MariadbEngine.QUOTING.text(rows.getString(1)),
-                MariadbEngine.QUOTING.text(quoted),
-                MariadbEngine.QUOTING.text(rows.getString(2)),
-                here + quoted));
+                text(rows.getString(1)),
+                text(rows.getString(2)),
+                text(rows.getString(3)),
+                here + MariadbEngine.QUOTING.name(rows.getString(1))));
       }
     }
     for (int from = 0; from < parts.size(); from += SEQUENCES_IN_ONE_QUERY) {
       int to = Math.min(parts.size(), from + SEQUENCES_IN_ONE_QUERY);
       String all = String.join(" UNION ALL ", parts.subList(from, to));
-      CatalogRows.objects(found, Kind.SEQUENCE, sql.executeQuery(all), text -> text);
+      CatalogRows.objects(found, sql.executeQuery(all), 1, MariadbObjects::sequence);
     }
+  }
+
+  private static String text(String value) {
+    return value == null ? "NULL" : MariadbEngine.QUOTING.text(value);
+  }
+
+  private static DatabaseObject sequence(CatalogRows.Row row) {
+    Map<String, String> more = new HashMap<>();
+    more.put(MariadbDdl.ENGINE, row.take(MariadbDdl.ENGINE));
+    more.put(Facts.COMMENT, row.take(Facts.COMMENT));
+    return new Sequence(
+        ObjectId.of(Kind.SEQUENCE, row.text(0)),
+        row.facts(),
+        Optional.empty(),
+        "",
+        more,
+        List.of());
   }
 }

@@ -13,15 +13,20 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import org.wornladder.engine.CatalogRows;
+import org.wornladder.engine.TextDependencies;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Dependency;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
+import org.wornladder.sql.Dialects;
 
 /**
  * Reads a structure with a fixed number of queries (MariaDB documentation, "Information Schema
@@ -69,9 +74,8 @@ final class MariadbStructure {
   private static final String FOREIGN_KEYS =
       """
       SELECT table_name, constraint_name, column_name,
-          CASE WHEN referenced_table_schema = table_schema THEN referenced_table_name
-          ELSE concat('`', replace(referenced_table_schema, '`', '``'), '`.`',
-            replace(referenced_table_name, '`', '``'), '`') END, referenced_column_name
+          CASE WHEN referenced_table_schema = table_schema THEN ''
+          ELSE referenced_table_schema END, referenced_table_name, referenced_column_name
         FROM information_schema.key_column_usage
        WHERE table_schema = %s AND referenced_table_name IS NOT NULL
        ORDER BY table_name, constraint_name, ordinal_position""";
@@ -130,31 +134,65 @@ final class MariadbStructure {
         tables.add(table(table));
       }
     }
-    List<SchemaObject> objects = new MariadbObjects(sql, database, here).read();
-    return new Schema(tables, objects, MariadbGrants.unseen(sql, name));
+    List<DatabaseObject> objects = new MariadbObjects(sql, database, here).read();
+    List<DatabaseObject> all = new ArrayList<>(tables);
+    all.addAll(objects);
+    TextDependencies texts = new TextDependencies(Dialects.MARIADB, all);
+    return new Schema(
+        tables.stream().map(table -> withDependencies(table, texts)).toList(),
+        texts.resolved(objects),
+        MariadbGrants.unseen(sql, name));
+  }
+
+  /**
+   * Defaults may ask sequences for values; a computed column needs those that it is computed of.
+   */
+  private static Table withDependencies(Table table, TextDependencies texts) {
+    List<Column> columns =
+        table.columns().stream()
+            .map(column -> column.dependingOn(needed(table, column, texts)))
+            .toList();
+    return new Table(
+        table.id(),
+        columns,
+        table.key(),
+        table.foreignKeys(),
+        table.constraints(),
+        table.indexes(),
+        table.options(),
+        table.text(),
+        table.dependsOn());
+  }
+
+  private static List<Dependency> needed(Table table, Column column, TextDependencies texts) {
+    List<Dependency> needed = new ArrayList<>();
+    column.defaultValue().ifPresent(value -> needed.addAll(texts.ofExpression(value)));
+    column
+        .more(Column.GENERATED)
+        .ifPresent(value -> needed.addAll(texts.ofColumns(value, table, column.name())));
+    return needed;
   }
 
   private Table table(String name) {
     List<Index> all = indexes.getOrDefault(name, List.of());
-    List<String> primaryKey =
-        all.stream()
-            .filter(index -> index.name().equals(PRIMARY))
-            .findFirst()
-            .map(Index::columns)
-            .orElse(List.of());
+    Optional<List<String>> primaryKey =
+        all.stream().filter(index -> index.name().equals(PRIMARY)).findFirst().map(Index::columns);
     List<ForeignKey> keys = List.copyOf(foreignKeys.getOrDefault(name, Map.of()).values());
     List<Index> marked =
         all.stream().map(index -> isOfKey(name, index) ? ofKey(index) : index).toList();
+    Optional<PrimaryKey> key =
+        primaryKey.map(
+            names -> new PrimaryKey(names, Optional.empty(), keyMore.getOrDefault(name, Map.of())));
     return new Table(
-        name,
+        ObjectId.of(Kind.TABLE, name),
         columns.getOrDefault(name, List.of()),
-        primaryKey,
-        keyMore.getOrDefault(name, Map.of()),
+        key,
         keys,
         checks.getOrDefault(name, List.of()),
         marked,
         options.get(name),
-        "");
+        "",
+        List.of());
   }
 
   /**
@@ -244,7 +282,7 @@ final class MariadbStructure {
             && !collation.equals(options.get(rows.getString(1)).get("collation"))) {
           more.put(Column.COLLATION, collation);
         }
-        CatalogRows.put(more, Column.COMMENT, rows.getString(9));
+        CatalogRows.put(more, Facts.COMMENT, rows.getString(9));
         CatalogRows.put(
             more,
             MariadbDdl.CHECK,
@@ -309,7 +347,7 @@ final class MariadbStructure {
   private void tellKey(String table, String definition, boolean part) {
     if (part || definition.contains(" DESC") || keyMore.containsKey(table)) {
       String columns = definition.substring(definition.indexOf('('));
-      keyMore.put(table, Map.of(Element.DEFINITION, "PRIMARY KEY " + columns));
+      keyMore.put(table, Map.of(Facts.DEFINITION, "PRIMARY KEY " + columns));
     }
   }
 
@@ -379,14 +417,14 @@ final class MariadbStructure {
         List<String> theirs =
             new ArrayList<>(before.map(ForeignKey::targetColumns).orElse(List.of()));
         own.add(rows.getString(3));
-        theirs.add(rows.getString(5));
+        theirs.add(rows.getString(6));
         keys.put(
             name,
             new ForeignKey(
                 CatalogRows.chosen(name, MariadbStructure::isInvented),
                 name,
                 own,
-                rows.getString(4),
+                ObjectId.of(Kind.TABLE, rows.getString(4), rows.getString(5)),
                 theirs,
                 rule.get(0),
                 rule.get(1),

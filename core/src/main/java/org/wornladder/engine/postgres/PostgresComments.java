@@ -4,7 +4,6 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.Map;
-import org.wornladder.schema.SchemaObject;
 
 /** The comments on parts: constraints and indexes of tables, columns of views. */
 final class PostgresComments {
@@ -59,14 +58,10 @@ final class PostgresComments {
     return byThing.getOrDefault(object, Map.of());
   }
 
-  /** An object with the comments on its columns, if it is a view that has some. */
-  SchemaObject with(SchemaObject object) {
-    if (!object.kind().isView() || of(object.name()).isEmpty()) {
-      return object;
-    }
-    Map<String, String> more = new HashMap<>(object.more());
-    of(object.name()).forEach((part, words) -> more.put("comment on " + part, words));
-    return new SchemaObject(
-        object.kind(), object.name(), object.table(), object.definition(), more);
+  /** The comments on a view's columns, each as a fact of the view. */
+  Map<String, String> onColumns(String view) {
+    Map<String, String> facts = new HashMap<>();
+    of(view).forEach((part, words) -> facts.put("comment on " + part, words));
+    return facts;
   }
 }

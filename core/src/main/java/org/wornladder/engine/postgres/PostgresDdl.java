@@ -3,26 +3,43 @@ package org.wornladder.engine.postgres;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.regex.Pattern;
-import org.wornladder.change.Difference;
+import java.util.TreeMap;
+import org.wornladder.change.Alteration;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.CompositeType;
+import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.DefinedObject;
+import org.wornladder.schema.DomainType;
+import org.wornladder.schema.EnumType;
+import org.wornladder.schema.Facts;
+import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
-import org.wornladder.schema.SchemaObject;
-import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Right;
+import org.wornladder.schema.Sequence;
 import org.wornladder.schema.Table;
+import org.wornladder.schema.Trigger;
 import org.wornladder.sql.Dialects;
 
-/** Writes structures for PostgreSQL (manual, part VI, "SQL Commands"). */
+/** Writes changes of structures for PostgreSQL (manual, part VI, "SQL Commands"). */
 final class PostgresDdl extends SqlDdl {
   static final String INHERITS = "inherits";
   static final String BOUND = Table.PARTITION_BOUND;
   static final String ATTACHED = "attached";
   static final String REPLICA_IDENTITY = "replica identity";
   static final String OF_TYPE = "of type";
+  static final String PARTITIONED_BY = "partitioned by";
+  static final String UNLOGGED = "unlogged";
+  static final String STORAGE_OPTIONS = "storage options";
+  static final String ROW_SECURITY = "row security";
 
   /** Of a column that a table has from another one alone. */
   static final String INHERITED = "inherited";
@@ -33,6 +50,7 @@ final class PostgresDdl extends SqlDdl {
   static final String STORAGE = "storage";
   static final String STATISTICS = "statistics target";
   static final String OPTIONS = "options";
+  static final String VERSION = "version";
 
   /** How the word begins for the comment on a view's column. */
   static final String COMMENT_ON = "comment on column ";
@@ -41,12 +59,12 @@ final class PostgresDdl extends SqlDdl {
   private static final String UNCHECKED = "SET check_function_bodies = off";
   private static final String INVALID = " (not valid)";
   private static final String NOT_VALID = " NOT VALID";
+  private static final String USING_INDEX = "USING INDEX";
   private static final int LONGEST_NAME = 63;
 
-  /** What parts names, outside of quotes. */
-  private static final Pattern BETWEEN = Pattern.compile(", (?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)");
-
   private final List<String> schemas;
+  private final PostgresColumnDdl columns;
+  private final PostgresRightDdl rights;
 
   /**
    * @param schemas the managed ones; names in the first stand alone
@@ -54,130 +72,179 @@ final class PostgresDdl extends SqlDdl {
   PostgresDdl(List<String> schemas) {
     super(Dialects.POSTGRES, PostgresEngine.QUOTING, Letters.SMALL);
     this.schemas = List.copyOf(schemas);
+    columns = new PostgresColumnDdl(this::name, this::name);
+    rights = new PostgresRightDdl(this::object, this::name);
   }
 
   /** A routine may speak of what is made behind it. */
   @Override
-  public List<String> preamble(Collection<Element> elements) {
-    for (Element element : elements) {
-      if (element.kind() == Kind.FUNCTION || element.kind() == Kind.PROCEDURE) {
-        return List.of(UNCHECKED);
-      }
-    }
-    return List.of();
+  public List<String> preamble(Collection<SchemaChange> changes) {
+    boolean routines =
+        changes.stream()
+            .filter(change -> !(change instanceof SchemaChange.Drop))
+            .map(change -> change.target().kind())
+            .anyMatch(kind -> kind == Kind.FUNCTION || kind == Kind.PROCEDURE);
+    return routines ? List.of(UNCHECKED) : List.of();
   }
 
   @Override
-  protected String quoted(String named) {
-    if (isElsewhere(named)) {
-      return named;
-    }
-    Optional<String> schema = schemaOf(named);
-    return schema.isPresent()
-        ? name(schema.get()) + "." + name(named.substring(schema.get().length() + 1))
-        : name(named);
-  }
-
-  private Optional<String> schemaOf(String named) {
-    for (String schema : schemas.subList(Math.min(1, schemas.size()), schemas.size())) {
-      if (named.startsWith(schema + ".")) {
-        return Optional.of(schema);
-      }
-    }
-    return Optional.empty();
-  }
-
-  private String alone(String named) {
-    return schemaOf(named).map(schema -> named.substring(schema.length() + 1)).orElse(named);
+  public List<String> clientSession() {
+    return schemas.equals(List.of("public"))
+        ? List.of()
+        : List.of("SET search_path = " + PostgresEngine.QUOTING.names(schemas));
   }
 
   @Override
-  public Set<String> names(Element element) {
-    return switch (element.kind()) {
-      case FUNCTION, PROCEDURE, AGGREGATE -> Set.of(unquoted(routine(element)));
-      case TRIGGER, POLICY -> Set.of();
-      default -> Set.of(alone(element.name()));
-    };
-  }
-
-  /** A routine's name as its own statement writes it. */
-  private static String routine(Element element) {
-    String definition = element.fact(Element.DEFINITION).orElse("");
-    int start = definition.indexOf(' ', "CREATE ".length()) + 1;
-    boolean inside = false;
-    for (int i = start; i < definition.length(); i++) {
-      inside ^= definition.charAt(i) == '"';
-      if (!inside && definition.charAt(i) == '(') {
-        return definition.substring(start, i);
-      }
+  public Alteration alteration(SchemaChange change) {
+    if (change instanceof SchemaChange.Create create && refusal(create.object()).isPresent()) {
+      return Alteration.notPossible(refusal(create.object()).get());
     }
-    return definition.substring(Math.min(start, definition.length()));
-  }
-
-  private static String unquoted(String name) {
-    String last = name.endsWith("\"") ? name : name.substring(name.lastIndexOf('.') + 1);
-    int quote = last.lastIndexOf(".\"") + 1;
-    String own = last.substring(last.startsWith("\"") && quote == 0 ? 0 : quote);
-    return own.startsWith("\"") ? own.substring(1, own.length() - 1).replace("\"\"", "\"") : own;
-  }
-
-  /** A routine's name with the types that say it from others of that name. */
-  private String signature(Element element) {
-    String written = routine(element);
-    String arguments = element.name().substring(element.name().indexOf('('));
-    int bare = unquoted(written).length();
-    boolean inOther = schemaOf(element.name()).isPresent();
-    if (!inOther && element.name().length() > bare) {
-      arguments = element.name().substring(bare);
-    }
-    return written + arguments;
+    return PostgresAlterations.of(change);
   }
 
   @Override
-  protected Creation table(Element table) {
-    List<String> then = new ArrayList<>();
-    List<String> last = new ArrayList<>();
+  public boolean tolerates(SchemaChange change, DatabaseObject dependent, Optional<Part> part) {
+    return PostgresAlterations.tolerates(change, dependent, part);
+  }
+
+  @Override
+  public boolean isInside(DatabaseObject object, Part part) {
+    return !(part instanceof ForeignKey)
+        && !(part instanceof Index)
+        && !(part instanceof Constraint one && one.definition().endsWith(NOT_VALID));
+  }
+
+  @Override
+  public DatabaseObject firstVersion(DatabaseObject object) {
+    if (object instanceof Sequence one && one.ownerTable().isPresent()) {
+      return new Sequence(
+          one.id(), one.settings(), Optional.empty(), "", one.more(), one.dependsOn());
+    }
+    boolean byIndex =
+        object.fact(REPLICA_IDENTITY).filter(how -> how.startsWith(USING_INDEX)).isPresent();
+    if (byIndex) {
+      Map<String, String> facts = new TreeMap<>(object.facts());
+      facts.remove(REPLICA_IDENTITY);
+      return object.with(facts, object.storedParts());
+    }
+    return object;
+  }
+
+  @Override
+  public List<ObjectId> parents(Table table) {
+    return table.dependsOn().stream()
+        .map(dependency -> dependency.target())
+        .filter(target -> target.kind() == Kind.TABLE)
+        .toList();
+  }
+
+  @Override
+  public List<Right> defaultRights(DatabaseObject object) {
+    return PostgresRightDdl.byDefault(object.id(), PostgresRights.label(object.id()));
+  }
+
+  @Override
+  protected List<String> create(DatabaseObject object) {
+    if (object instanceof Right right) {
+      return rights.give(right);
+    }
+    List<String> statements = new ArrayList<>();
+    if (object instanceof Sequence sequence) {
+      statements.add(
+          "CREATE "
+              + (sequence.more().containsKey(UNLOGGED) ? "UNLOGGED " : "")
+              + "SEQUENCE "
+              + name(sequence.id())
+              + settings(sequence.settings()));
+    } else if (object instanceof EnumType type) {
+      List<String> labels = type.labels().stream().map(this::text).toList();
+      statements.add(
+          "CREATE TYPE " + name(type.id()) + " AS ENUM (" + String.join(", ", labels) + ")");
+    } else if (object instanceof CompositeType type) {
+      List<String> attributes = type.attributes().stream().map(columns::attribute).toList();
+      statements.add(
+          "CREATE TYPE " + name(type.id()) + " AS (" + String.join(", ", attributes) + ")");
+    } else if (object instanceof DomainType type) {
+      statements.add(domain(type));
+    } else {
+      return super.create(object);
+    }
+    statements.addAll(aside(object));
+    return statements;
+  }
+
+  private String domain(DomainType type) {
+    StringBuilder text = new StringBuilder("CREATE DOMAIN ");
+    text.append(name(type.id())).append(" AS ").append(type.type());
+    type.more(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name));
+    type.more(Column.DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
+    text.append(type.nullable() ? "" : " NOT NULL");
+    type.checks().forEach(check -> text.append(' ').append(constraint(check)));
+    return text.toString();
+  }
+
+  /** How a sequence counts, as CREATE and ALTER SEQUENCE write it. */
+  private static String settings(Map<String, String> settings) {
+    StringBuilder text = new StringBuilder();
+    for (String setting : Sequence.SETTINGS) {
+      String value = settings.getOrDefault(setting, "");
+      if (!value.isEmpty()) {
+        text.append(
+            switch (setting) {
+              case Sequence.TYPE -> " AS " + value;
+              case Sequence.START -> " START WITH " + value;
+              case Sequence.INCREMENT -> " INCREMENT BY " + value;
+              case Sequence.MINIMUM -> " MINVALUE " + value;
+              case Sequence.MAXIMUM -> " MAXVALUE " + value;
+              case Sequence.CACHE -> " CACHE " + value;
+              default -> " CYCLE";
+            });
+      }
+    }
+    return text.toString();
+  }
+
+  @Override
+  protected List<String> createTable(Table table) {
     List<String> inside = new ArrayList<>();
-    String alter = "ALTER TABLE " + quoted(table.name()) + " ";
-    for (Element part : table.parts()) {
-      switch (part.kind()) {
-        case COLUMN -> ofTable(table, part).ifPresent(inside::add);
-        case INDEX -> then.add(index(part, table.name()));
-        case FOREIGN_KEY -> last.add(alter + "ADD " + constraint(part, table.name()));
-        default -> {
-          String words = constraint(part, table.name());
-          if (words.endsWith(NOT_VALID)) {
-            then.add(alter + "ADD " + words);
-          } else {
-            inside.add(words);
-          }
-        }
+    List<String> then = new ArrayList<>();
+    for (Part part : table.parts()) {
+      if (part instanceof Column column) {
+        columns.inTable(table, column).ifPresent(inside::add);
+        then.addAll(columns.settings(table, column));
+      } else {
+        inside.add(constraint(part));
       }
     }
-    for (Element column : table.parts()) {
-      if (column.kind() == Kind.COLUMN) {
-        then.addAll(settings(table, column));
-      }
+    List<String> statements = new ArrayList<>(List.of(statement(table, inside)));
+    if (table.option(ATTACHED).isPresent()) {
+      statements.add(
+          "ALTER TABLE "
+              + table.option(INHERITS).orElse("")
+              + " ATTACH PARTITION "
+              + name(table.id())
+              + " "
+              + table.option(BOUND).orElse(""));
     }
-    table.fact(REPLICA_IDENTITY).ifPresent(how -> then.add(alter + identityOf(how)));
-    last.addAll(security(table, alter));
-    last.addAll(comments(table));
-    List<String> make = new ArrayList<>(List.of(statement(table, inside)));
-    if (table.fact(ATTACHED).isPresent()) {
-      String parent = "ALTER TABLE " + table.fact(INHERITS).orElse("");
-      String bound = table.fact(BOUND).orElse("");
-      make.add(parent + " ATTACH PARTITION " + quoted(table.name()) + " " + bound);
-    }
-    return new Creation(make, then, last);
+    statements.addAll(then);
+    table
+        .option(REPLICA_IDENTITY)
+        .ifPresent(how -> statements.add(alterTable(table.id()) + identityOf(how)));
+    table
+        .option(ROW_SECURITY)
+        .ifPresent(state -> statements.addAll(rowSecurity(table.id(), Optional.of(state))));
+    statements.addAll(comments(table));
+    return statements;
   }
 
-  private String statement(Element table, List<String> inside) {
+  private String statement(Table table, List<String> inside) {
     StringBuilder text = new StringBuilder("CREATE ");
-    text.append(table.fact("unlogged").isPresent() ? "UNLOGGED " : "").append("TABLE ");
-    text.append(quoted(table.name()));
-    Optional<String> bound = isMadeAsPartition(table) ? table.fact(BOUND) : Optional.empty();
-    Optional<String> type = table.fact(OF_TYPE);
-    String parents = table.fact(INHERITS).orElse("");
+    text.append(table.option(UNLOGGED).isPresent() ? "UNLOGGED " : "").append("TABLE ");
+    text.append(name(table.id()));
+    Optional<String> bound =
+        PostgresColumnDdl.isMadeAsPartition(table) ? table.option(BOUND) : Optional.empty();
+    Optional<String> type = table.option(OF_TYPE);
+    String parents = table.option(INHERITS).orElse("");
     if (bound.isPresent()) {
       text.append(" PARTITION OF ").append(parents).append(inside.isEmpty() ? "" : lines(inside));
       text.append(' ').append(bound.get());
@@ -185,315 +252,294 @@ final class PostgresDdl extends SqlDdl {
       text.append(" OF ").append(type.get()).append(inside.isEmpty() ? "" : lines(inside));
     } else {
       text.append(inside.isEmpty() ? " ()" : lines(inside));
-      boolean heir = !parents.isEmpty() && table.fact(ATTACHED).isEmpty();
+      boolean heir = !parents.isEmpty() && table.option(ATTACHED).isEmpty();
       text.append(heir ? " INHERITS (" + parents + ")" : "");
     }
-    table.fact("partitioned by").ifPresent(how -> text.append(" PARTITION BY ").append(how));
-    table.fact("storage options").ifPresent(how -> text.append(" WITH (").append(how).append(")"));
+    table.option(PARTITIONED_BY).ifPresent(how -> text.append(" PARTITION BY ").append(how));
+    table.option(STORAGE_OPTIONS).ifPresent(how -> text.append(" WITH (").append(how).append(")"));
     return text.toString();
-  }
-
-  private static boolean isMadeAsPartition(Element table) {
-    return table.fact(BOUND).isPresent() && table.fact(ATTACHED).isEmpty();
-  }
-
-  /**
-   * A column as its table's statement has it: a partition's and a typed table's are there already,
-   * with a default or more of their own; one that is inherited is not there.
-   */
-  private Optional<String> ofTable(Element table, Element column) {
-    boolean partition = isMadeAsPartition(table);
-    if (!partition && table.fact(OF_TYPE).isEmpty()) {
-      return column.fact(INHERITED).isPresent() ? Optional.empty() : Optional.of(column(column));
-    }
-    boolean plain = computed(column).isEmpty() && column.fact(Column.IDENTITY).isEmpty();
-    String own =
-        column.fact(DEFAULT).filter(value -> plain).map(value -> " DEFAULT " + value).orElse("");
-    if (partition ? column.fact(NOT_NULL).isPresent() : !isNullable(column)) {
-      own += " NOT NULL";
-    }
-    return own.isEmpty() ? Optional.empty() : Optional.of(name(column.name()) + own);
-  }
-
-  /** What a column's words in its table's statement cannot say. */
-  private List<String> settings(Element table, Element column) {
-    List<String> settings = new ArrayList<>();
-    if (column.fact(INHERITED).isPresent() && table.fact(BOUND).isEmpty()) {
-      column.fact(DEFAULT).ifPresent(value -> settings.add("SET DEFAULT " + value));
-      column.fact(NOT_NULL).ifPresent(own -> settings.add("SET NOT NULL"));
-    }
-    settings.addAll(tuning(column));
-    return altering(table.name(), column, settings);
-  }
-
-  private static List<String> tuning(Element column) {
-    List<String> settings = new ArrayList<>();
-    column.fact(STORAGE).ifPresent(how -> settings.add("SET STORAGE " + how));
-    column.fact(STATISTICS).ifPresent(many -> settings.add("SET STATISTICS " + many));
-    column.fact(OPTIONS).ifPresent(all -> settings.add("SET (" + all + ")"));
-    return settings;
-  }
-
-  /** A statement for each setting of a column. */
-  private List<String> altering(String table, Element column, List<String> settings) {
-    if (settings.isEmpty()) {
-      return settings;
-    }
-    String alter = "ALTER TABLE " + quoted(table) + " ALTER COLUMN " + name(column.name()) + " ";
-    return settings.stream().map(setting -> alter + setting).toList();
   }
 
   private static String identityOf(String how) {
     return "REPLICA IDENTITY " + how;
   }
 
-  private List<String> columnComments(Element view) {
-    List<String> comments = new ArrayList<>();
-    view.facts()
-        .forEach(
-            (word, words) -> {
-              if (word.startsWith(COMMENT_ON)) {
-                String column = columnName(view.name(), word.substring(COMMENT_ON.length()));
-                comments.add(commenting(column, Optional.of(words)));
-              }
-            });
-    return comments;
+  private List<String> rowSecurity(ObjectId table, Optional<String> state) {
+    String alter = alterTable(table);
+    boolean forced = state.filter("forced"::equals).isPresent();
+    List<String> statements = new ArrayList<>();
+    statements.add(alter + (state.isPresent() ? "ENABLE" : "DISABLE") + " ROW LEVEL SECURITY");
+    if (forced) {
+      statements.add(alter + "FORCE ROW LEVEL SECURITY");
+    }
+    return statements;
   }
 
   @Override
-  protected String keyThing(Element key, String table) {
-    return key.kind() == Kind.INDEX
-        ? "INDEX " + inSchemaOf(table) + name(key.name())
-        : "CONSTRAINT " + name(keyName(key, table)) + " ON " + quoted(table);
+  protected String column(Column column) {
+    return columns.whole(column);
+  }
+
+  @Override
+  protected String demand(Constraint constraint) {
+    return constraint.definition();
+  }
+
+  @Override
+  protected String partForComment(Part part, ObjectId owner) {
+    if (part instanceof Column) {
+      return super.partForComment(part, owner);
+    }
+    return part instanceof Index
+        ? "INDEX " + inSchemaOf(owner) + name(part.name())
+        : "CONSTRAINT "
+            + name(keyName(part, owner))
+            + " ON "
+            + (owner.kind() == Kind.DOMAIN ? "DOMAIN " : "")
+            + name(owner);
   }
 
   /** The name of a key or constraint; a primary key's is known where nobody chose it. */
-  private String keyName(Element key, String table) {
-    return known(key)
+  private static String keyName(Part key, ObjectId table) {
+    return knownName(key)
         .orElseGet(
             () -> {
-              String own = alone(table);
               int room = LONGEST_NAME - PostgresNames.KEY.length();
+              String own = table.name();
               return own.substring(0, Math.min(own.length(), room)) + PostgresNames.KEY;
             });
   }
 
-  private String inSchemaOf(String table) {
-    return schemaOf(table).map(schema -> name(schema) + ".").orElse("");
-  }
-
-  private static List<String> security(Element table, String alter) {
-    return table
-        .fact("row security")
-        .map(
-            state ->
-                state.equals("forced")
-                    ? List.of(
-                        alter + "ENABLE ROW LEVEL SECURITY", alter + "FORCE ROW LEVEL SECURITY")
-                    : List.of(alter + "ENABLE ROW LEVEL SECURITY"))
-        .orElse(List.of());
+  private String inSchemaOf(ObjectId table) {
+    return table.schema().isEmpty() ? "" : name(table.schema()) + ".";
   }
 
   @Override
-  protected String column(Element column) {
-    StringBuilder text = new StringBuilder(name(column.name()));
-    text.append(' ').append(column.fact(TYPE).orElse(""));
-    column.fact(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name));
-    Optional<String> computed = computed(column);
-    if (computed.isPresent()) {
-      text.append(" GENERATED ALWAYS AS ").append(computed.get());
-      text.append(isStored(column) ? " STORED" : " VIRTUAL");
-    }
-    column.fact(Column.IDENTITY).ifPresent(how -> text.append(identity(how)));
-    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
-    return text + (isNullable(column) ? "" : " NOT NULL");
-  }
-
-  private static String identity(String how) {
-    boolean always = how.startsWith("always");
-    String options = how.contains("(") ? " " + how.substring(how.indexOf('(')) : "";
-    return " GENERATED " + (always ? "ALWAYS" : "BY DEFAULT") + " AS IDENTITY" + options;
-  }
-
-  @Override
-  protected String demand(Element constraint) {
-    return constraint.fact(Element.DEFINITION).orElse("");
-  }
-
-  @Override
-  protected String index(Element index, String table) {
-    String definition = index.fact(Element.DEFINITION).orElse("");
+  protected String createIndex(Index index, ObjectId table) {
+    String definition = index.definition();
     int at = definition.indexOf(INDEX) + INDEX.length();
     String rest = definition.substring(at);
     return definition.substring(0, at)
         + " "
         + name(index.name())
         + " ON "
-        + quoted(table)
+        + name(table)
         + (rest.endsWith(INVALID) ? rest.substring(0, rest.length() - INVALID.length()) : rest);
   }
 
   @Override
-  protected List<String> aside(Element element) {
-    List<String> last = new ArrayList<>();
-    element
-        .fact(SchemaObject.OWNED_BY)
-        .ifPresent(
-            column -> last.add("ALTER SEQUENCE " + quoted(element.name()) + " OWNED BY " + column));
-    element
-        .fact(SchemaObject.STATE)
-        .ifPresent(
-            state ->
-                last.add(
-                    "ALTER TABLE "
-                        + quoted(element.fact(Element.TABLE).orElse(""))
-                        + switch (state) {
-                          case "disabled" -> " DISABLE";
-                          case "always" -> " ENABLE ALWAYS";
-                          default -> " ENABLE REPLICA";
-                        }
-                        + " TRIGGER "
-                        + name(ofTable(element))));
-    last.addAll(comment(object(element), element));
-    last.addAll(columnComments(element));
-    return last;
-  }
-
-  /** The name of a trigger or policy without the table's. */
-  private static String ofTable(Element element) {
-    String end = " on " + element.fact(Element.TABLE).orElse("");
-    return element.name().substring(0, element.name().length() - end.length());
-  }
-
-  /** What a statement calls an object that belongs to no table. */
-  private String object(Element element) {
-    String word = sqlWord(element.kind()) + " ";
-    return switch (element.kind()) {
-      case FUNCTION, PROCEDURE -> word + signature(element);
-      case AGGREGATE -> word + signature(element).replace("()", "(*)");
-      case TRIGGER, POLICY ->
-          word + name(ofTable(element)) + " ON " + quoted(element.fact(Element.TABLE).orElse(""));
-      default -> word + quoted(element.name());
-    };
-  }
-
-  @Override
-  public boolean refusesToDropWhatIsUsed() {
-    return true;
-  }
-
-  @Override
-  public List<String> origins(Difference column, Snapshot standing) {
-    List<Element> tables =
-        standing.elements().stream().filter(one -> one.kind() == Kind.TABLE).toList();
-    Optional<Element> table =
-        tables.stream().filter(one -> one.name().equals(column.table())).findFirst();
-    boolean own =
-        column.change() != Difference.Change.CHANGED
-            && column.after().or(column::before).flatMap(one -> one.fact(INHERITED)).isEmpty();
-    if (table.isEmpty() || (own && table.get().fact(BOUND).isEmpty())) {
-      return List.of();
+  protected List<String> aside(DatabaseObject object) {
+    List<String> aside = new ArrayList<>();
+    if (object instanceof Trigger trigger && trigger.more(Trigger.STATE).isPresent()) {
+      aside.add(state(trigger));
     }
-    List<String> written = List.of(BETWEEN.split(table.get().fact(INHERITS).orElse("")));
-    return tables.stream()
-        .map(Element::name)
-        .filter(name -> written.contains(quoted(name)) || written.contains(name(alone(name))))
-        .toList();
+    aside.addAll(comment(object(object.id()), object));
+    object.facts().keySet().stream()
+        .filter(word -> word.startsWith(COMMENT_ON))
+        .forEach(word -> aside.add(columnComment(object, word)));
+    if (object instanceof DomainType type) {
+      type.checks()
+          .forEach(check -> aside.addAll(comment(partForComment(check, type.id()), check)));
+    }
+    return aside;
   }
 
-  @Override
-  public List<String> rights(Element element, List<Element> standing) {
-    return element.kind().isView()
-        ? PostgresRights.again(element, object(element), standing, this::name)
-        : List.of();
+  private String columnComment(DatabaseObject view, String word) {
+    String column = name(view.id()) + "." + name(word.substring(COMMENT_ON.length()));
+    return commenting("COLUMN " + column, view.fact(word));
   }
 
-  @Override
-  protected Optional<String> drop(Element element) {
-    return element.kind() == Kind.OTHER ? Optional.empty() : Optional.of("DROP " + object(element));
+  private String state(Trigger trigger) {
+    String how =
+        switch (trigger.more(Trigger.STATE).orElse("")) {
+          case "disabled" -> "DISABLE";
+          case "always" -> "ENABLE ALWAYS";
+          case "replica" -> "ENABLE REPLICA";
+          default -> "ENABLE";
+        };
+    return alterTable(trigger.table()) + how + " TRIGGER " + name(trigger.id().name());
   }
 
-  @Override
-  protected Optional<List<String>> replacement(Element before, Element after) {
-    String definition = after.fact(Element.DEFINITION).orElse("");
-    return switch (after.kind()) {
-      // What calls a routine goes on calling it.
-      case FUNCTION, PROCEDURE ->
-          definition.isEmpty()
-              ? Optional.empty()
-              : Optional.of(List.of(definition.replaceFirst("CREATE ", "CREATE OR REPLACE ")));
-      case ENUM, DOMAIN, COMPOSITE, EXTENSION, SCHEMA -> Optional.empty();
-      default -> super.replacement(before, after);
+  /** What a statement calls an object, its kind in front. */
+  private String object(ObjectId id) {
+    String word = sqlWord(id.kind()) + " ";
+    return switch (id.kind()) {
+      case FUNCTION, PROCEDURE -> word + name(id) + id.qualifier();
+      case AGGREGATE -> word + name(id) + (id.qualifier().equals("()") ? "(*)" : id.qualifier());
+      case TRIGGER, POLICY -> word + name(id.name()) + " ON " + onTable(id);
+      default -> word + name(id);
     };
   }
 
+  /** The table of a trigger or policy, which is in the schema that the identity has. */
+  private String onTable(ObjectId id) {
+    return inSchemaOf(id) + name(id.qualifier());
+  }
+
   @Override
-  protected Optional<List<String>> tableChange(Difference difference) {
-    String alter = "ALTER TABLE " + quoted(difference.name()) + " ";
+  protected String drop(DatabaseObject object) {
+    if (object instanceof Right right) {
+      return rights.take(right);
+    }
+    return "DROP " + object(object.id());
+  }
+
+  @Override
+  protected List<String> alter(DatabaseObject before, DatabaseObject after) {
     List<String> statements = new ArrayList<>();
-    for (Difference.FactChange fact : difference.facts()) {
-      switch (fact.name()) {
-        case REPLICA_IDENTITY -> statements.add(alter + identityOf(fact.after().orElse("DEFAULT")));
-        case Column.COMMENT ->
-            statements.add(commenting("TABLE " + quoted(difference.name()), fact.after()));
-        case "row security" -> {
-          String after = fact.after().orElse("");
-          statements.add(alter + (after.isEmpty() ? "DISABLE" : "ENABLE") + " ROW LEVEL SECURITY");
-          String force = after.equals("forced") ? "FORCE" : "NO FORCE";
-          statements.add(alter + force + " ROW LEVEL SECURITY");
-        }
-        case "unlogged" ->
-            statements.add(alter + "SET " + (fact.after().isPresent() ? "UNLOGGED" : "LOGGED"));
-        default -> {
-          return Optional.empty();
-        }
+    List<String> changed = changed(before, after);
+    if (after instanceof Right right) {
+      if (right.kind() == Kind.GRANT) {
+        statements.add(rights.take((Right) before));
+      }
+      statements.addAll(rights.give(right));
+      return statements;
+    }
+    for (String word : changed) {
+      if (word.equals(Facts.COMMENT)) {
+        statements.add(commenting(object(after.id()), after.fact(word)));
+      } else if (word.startsWith(COMMENT_ON)) {
+        statements.add(columnComment(after, word));
       }
     }
-    return Optional.of(statements);
+    if (after instanceof Table table) {
+      changed.forEach(word -> statements.addAll(alterTable((Table) before, table, word)));
+    } else if (after instanceof Sequence sequence) {
+      statements.addAll(alterSequence((Sequence) before, sequence));
+    } else if (after instanceof EnumType type) {
+      PostgresEnums.additions((EnumType) before, type)
+          .forEach(clause -> statements.add("ALTER TYPE " + name(type.id()) + " " + clause));
+    } else if (after instanceof DomainType type) {
+      statements.addAll(alterDomain(type, changed));
+    } else if (after instanceof Trigger trigger && changed.contains(Trigger.STATE)) {
+      statements.add(state(trigger));
+    } else if (changed.contains(Facts.DEFINITION)) {
+      String definition = ((DefinedObject) after).definition();
+      statements.add(definition.replaceFirst("^CREATE ", "CREATE OR REPLACE "));
+    } else if (changed.contains(VERSION)) {
+      statements.add(
+          "ALTER EXTENSION "
+              + name(after.id())
+              + " UPDATE TO "
+              + text(after.fact(VERSION).orElse("")));
+    }
+    return statements;
   }
 
-  @Override
-  protected List<String> addition(String table, Element column) {
-    List<String> statements = new ArrayList<>(super.addition(table, column));
-    statements.addAll(altering(table, column, tuning(column)));
-    statements.addAll(comment(columnName(table, column.name()), column));
+  private List<String> alterTable(Table before, Table after, String word) {
+    String alter = alterTable(after.id());
+    return switch (word) {
+      case REPLICA_IDENTITY ->
+          List.of(alter + identityOf(after.option(REPLICA_IDENTITY).orElse("DEFAULT")));
+      case ROW_SECURITY -> {
+        List<String> statements =
+            new ArrayList<>(rowSecurity(after.id(), after.option(ROW_SECURITY)));
+        if (before.option(ROW_SECURITY).filter("forced"::equals).isPresent()) {
+          statements.add(alter + "NO FORCE ROW LEVEL SECURITY");
+        }
+        yield statements;
+      }
+      case UNLOGGED ->
+          List.of(alter + "SET " + (after.option(UNLOGGED).isPresent() ? "UNLOGGED" : "LOGGED"));
+      case STORAGE_OPTIONS ->
+          PostgresColumnDdl.options(
+              alter, before.option(STORAGE_OPTIONS), after.option(STORAGE_OPTIONS));
+      default -> List.of();
+    };
+  }
+
+  /** Its position stays, whatever else changes. */
+  private List<String> alterSequence(Sequence before, Sequence after) {
+    String alter = "ALTER SEQUENCE " + name(after.id());
+    List<String> statements = new ArrayList<>();
+    if (!before.settings().equals(after.settings())) {
+      boolean stops =
+          before.settings().containsKey(Sequence.CYCLE)
+              && !after.settings().containsKey(Sequence.CYCLE);
+      Map<String, String> changed = new TreeMap<>(after.settings());
+      changed.entrySet().removeAll(before.settings().entrySet());
+      statements.add(alter + settings(changed) + (stops ? " NO CYCLE" : ""));
+    }
+    if (!before.ownerTable().equals(after.ownerTable())
+        || !before.ownerColumn().equals(after.ownerColumn())) {
+      String owner =
+          after
+              .ownerTable()
+              .map(table -> name(table) + "." + name(after.ownerColumn()))
+              .orElse("NONE");
+      statements.add(alter + " OWNED BY " + owner);
+    }
+    if (before.more().containsKey(UNLOGGED) != after.more().containsKey(UNLOGGED)) {
+      statements.add(
+          alter + " SET " + (after.more().containsKey(UNLOGGED) ? "UNLOGGED" : "LOGGED"));
+    }
+    return statements;
+  }
+
+  private List<String> alterDomain(DomainType after, List<String> changed) {
+    String alter = "ALTER DOMAIN " + name(after.id()) + " ";
+    List<String> statements = new ArrayList<>();
+    if (changed.contains(Column.DEFAULT)) {
+      statements.add(
+          alter
+              + after
+                  .more(Column.DEFAULT)
+                  .map(value -> "SET DEFAULT " + value)
+                  .orElse("DROP DEFAULT"));
+    }
+    if (changed.contains(Column.NULLABLE)) {
+      statements.add(alter + (after.nullable() ? "DROP NOT NULL" : "SET NOT NULL"));
+    }
     return statements;
   }
 
   @Override
-  protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    return alteration(difference, alter);
-  }
-
-  @Override
-  protected Optional<List<String>> otherChange(Difference.FactChange fact, String start) {
-    return switch (fact.name()) {
-      // Said by whether it may be null.
-      case NOT_NULL -> Optional.of(List.of());
-      case STATISTICS ->
-          Optional.of(List.of(start + "SET STATISTICS " + fact.after().orElse("-1")));
-      // Which one a type has by itself, versions before 16 have no word for.
-      case STORAGE -> fact.after().map(how -> List.of(start + "SET STORAGE " + how));
-      default -> Optional.empty();
-    };
-  }
-
-  @Override
-  protected String retyping(Element column) {
-    String type = column.fact(TYPE).orElse("");
-    String collate = column.fact(Column.COLLATION).map(name -> " COLLATE " + name).orElse("");
-    return "TYPE " + type + collate + " USING " + name(column.name()) + "::" + type;
-  }
-
-  @Override
-  protected Optional<String> keyDrop(Element key, String table) {
-    if (key.kind() == Kind.INDEX) {
-      return Optional.of("DROP INDEX " + inSchemaOf(table) + name(key.name()));
+  protected List<String> addColumn(
+      ObjectId owner, Column column, Optional<SchemaChange.Position> position) {
+    if (owner.kind() == Kind.COMPOSITE) {
+      return List.of("ALTER TYPE " + name(owner) + " ADD ATTRIBUTE " + columns.attribute(column));
     }
-    if (key.kind() != Kind.PRIMARY_KEY && known(key).isEmpty()) {
-      return Optional.empty();
+    List<String> statements = new ArrayList<>(super.addColumn(owner, column, position));
+    statements.addAll(columns.tuning(owner, column));
+    statements.addAll(comment(partForComment(column, owner), column));
+    return statements;
+  }
+
+  @Override
+  protected List<String> dropPart(ObjectId owner, Part part) {
+    if (owner.kind() == Kind.COMPOSITE) {
+      return List.of("ALTER TYPE " + name(owner) + " DROP ATTRIBUTE " + name(part.name()));
     }
-    String alter = "ALTER TABLE " + quoted(table);
-    return Optional.of(alter + " DROP CONSTRAINT " + name(keyName(key, table)));
+    if (owner.kind() == Kind.DOMAIN) {
+      return List.of(
+          "ALTER DOMAIN " + name(owner) + " DROP CONSTRAINT " + name(knownName(part).orElse("")));
+    }
+    if (part instanceof Index) {
+      return List.of("DROP INDEX " + inSchemaOf(owner) + name(part.name()));
+    }
+    return part instanceof PrimaryKey
+        ? List.of(alterTable(owner) + "DROP CONSTRAINT " + name(keyName(part, owner)))
+        : super.dropPart(owner, part);
+  }
+
+  @Override
+  protected List<String> alterPart(SchemaChange.AlterPart change) {
+    if (change.target().kind() == Kind.COMPOSITE) {
+      return List.of(
+          "ALTER TYPE "
+              + name(change.target())
+              + " ALTER ATTRIBUTE "
+              + columns.retypedAttribute((Column) change.after()));
+    }
+    List<String> statements = new ArrayList<>();
+    if (change.before() instanceof Column before) {
+      statements.addAll(columns.alter(change.target(), before, (Column) change.after()));
+    }
+    if (changed(change.before(), change.after()).contains(Facts.COMMENT)) {
+      statements.add(
+          commenting(
+              partForComment(change.after(), change.target()), change.after().fact(Facts.COMMENT)));
+    }
+    return statements;
   }
 }

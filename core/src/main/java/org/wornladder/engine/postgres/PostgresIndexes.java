@@ -14,10 +14,9 @@ import org.wornladder.engine.postgres.PostgresAttributes.Attribute;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Query;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Question;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Reader;
-import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
-import org.wornladder.schema.ForeignKey;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.Index;
+import org.wornladder.schema.PrimaryKey;
 
 /**
  * The indexes of tables, primary keys among them. The server takes its time to write a definition,
@@ -72,8 +71,7 @@ final class PostgresIndexes {
   private final PostgresCatalogQueries queries;
   private final PostgresAttributes attributes;
   private final PostgresComments comments;
-  private final Map<String, List<String>> primaryKeys = new HashMap<>();
-  private final Map<String, Map<String, String>> keyMore = new HashMap<>();
+  private final Map<String, PrimaryKey> primaryKeys = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, String> classes = new HashMap<>();
 
@@ -136,20 +134,22 @@ final class PostgresIndexes {
               is == null ? "" : is);
       add(row, found.getString(5));
       if (row.is(PRIMARY)) {
-        primaryKeys.put(table, row.columns());
-        Map<String, String> more = new HashMap<>();
-        keyName(more, found.getString(7));
-        CatalogRows.put(more, Element.DEFINITION, found.getString(8));
-        more.put(Column.COMMENT, comments.onConstraint(table, row.name()));
-        keyMore.put(table, more);
+        primaryKeys.put(table, key(row, found.getString(7), found.getString(8)));
       }
     }
   }
 
-  /** One that looks invented is that of a table which had another name then. */
-  private static void keyName(Map<String, String> more, String name) {
+  /** A name that looks invented is that of a table which had another name then. */
+  private PrimaryKey key(Row row, String name, String definition) {
+    Map<String, String> more = new HashMap<>();
     boolean invented = name != null && name.endsWith(PostgresNames.KEY);
-    CatalogRows.put(more, invented ? Element.GENERATED_NAME : ForeignKey.NAME, name);
+    if (invented) {
+      more.put(Facts.GENERATED_NAME, name);
+    }
+    CatalogRows.put(more, Facts.DEFINITION, definition);
+    more.put(Facts.COMMENT, comments.onConstraint(row.table(), row.name()));
+    return new PrimaryKey(
+        row.columns(), invented ? Optional.empty() : Optional.ofNullable(name), more);
   }
 
   /**
@@ -253,16 +253,12 @@ final class PostgresIndexes {
     }
     int kind = definition.indexOf(" INDEX ");
     int method = definition.indexOf(" USING ", kind);
-    return definition.substring(0, kind) + " INDEX" + definition.substring(method);
+    String rest = PostgresCheckText.canonical(definition.substring(method));
+    return definition.substring(0, kind) + " INDEX" + rest;
   }
 
-  List<String> primaryKey(String table) {
-    return primaryKeys.getOrDefault(table, List.of());
-  }
-
-  /** What else is said of a table's primary key, by name. */
-  Map<String, String> moreOfKey(String table) {
-    return keyMore.getOrDefault(table, Map.of());
+  Optional<PrimaryKey> primaryKey(String table) {
+    return Optional.ofNullable(primaryKeys.get(table));
   }
 
   /** The indexes of a table, by name. */

@@ -7,8 +7,10 @@ import java.util.Optional;
 import org.wornladder.engine.CatalogRows;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Query;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Question;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
-import org.wornladder.schema.SchemaObject;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
 
 /**
  * Objects of many kinds that few databases have: named, so that nothing that is there is passed
@@ -33,7 +35,7 @@ final class PostgresOtherObjects {
 
   private static final String QUERY =
       """
-      SELECT i.type || ' ' || i.identity, '', '' FROM (
+      SELECT '', i.type || ' ' || i.identity, '', '' FROM (
           SELECT 'pg_cast', oid FROM pg_catalog.pg_cast
           UNION ALL SELECT 'pg_type', x.oid FROM pg_catalog.pg_type x
             JOIN %schemas ON n.oid = x.typnamespace WHERE x.typtype IN ('b', 'p')
@@ -56,9 +58,9 @@ final class PostgresOtherObjects {
        WHERE g.oid >= 16384 AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_depend d
            WHERE d.classid = ('pg_catalog.' || g.catalogue)::pg_catalog.regclass
              AND d.objid = g.oid AND d.deptype IN ('e', 'i'))
-      UNION ALL SELECT 'subscription ' || subname, '', '' FROM pg_catalog.pg_subscription
+      UNION ALL SELECT '', 'subscription ' || subname, '', '' FROM pg_catalog.pg_subscription
        WHERE subdbid = (SELECT oid FROM pg_catalog.pg_database WHERE datname = current_database())
-       ORDER BY 1""";
+       ORDER BY 2""";
 
   private boolean exist;
 
@@ -69,13 +71,17 @@ final class PostgresOtherObjects {
   }
 
   /** What asks for them; empty if there are none. */
-  Optional<Question> question(PostgresScope scope, List<SchemaObject> found) {
+  Optional<Question> question(PostgresScope scope, List<DatabaseObject> found) {
     return exist
         ? Optional.of(
             new Question(
                 new Query(
                     scope.of(QUERY),
-                    rows -> CatalogRows.objects(found, Kind.OTHER, rows, text -> text))))
+                    rows -> CatalogRows.objects(found, rows, 4, PostgresOtherObjects::object))))
         : Optional.empty();
+  }
+
+  private static DatabaseObject object(CatalogRows.Row row) {
+    return new OtherObject(ObjectId.of(Kind.OTHER, row.text(1)), "", row.facts(), List.of());
   }
 }

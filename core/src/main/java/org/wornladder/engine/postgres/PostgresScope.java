@@ -100,15 +100,16 @@ final class PostgresScope {
 
   /**
    * A query with its short-hand written out: {@code %schemas} the managed schemas as {@code n},
-   * {@code %name(x)} a name in the schema {@code n}, {@code %quoted(x)} the same as statements
-   * write it, {@code %collation(x)} the collation of that number, {@code %own(catalogue, x)} that
-   * no extension owns x, and that it is none of the tables left out, {@code %comment(x)} the
-   * comment on the column of that number of {@code c}, {@code %identity} how a column {@code a} of
-   * {@code c} numbers its rows, {@code %reordered} that {@code c} is a partition whose columns are
-   * in another order than its parent's, {@code %action(x)} what a foreign key does, {@code %some}
-   * the columns that a foreign key {@code k} sets, where not all; {@code %modify(x)} what an
-   * aggregate's function does to its state, where that is not the usual; {@code %all}, {@code
-   * %others} and {@code %first} the names of the schemas.
+   * {@code %name(x)} a name in the schema {@code n}, {@code %schema} that schema unless it is the
+   * first, {@code %inschema} the same as statements write it in front of a name, {@code %quoted(x)}
+   * the same as statements write it, {@code %collation(x)} the collation of that number, {@code
+   * %own(catalogue, x)} that no extension owns x, and that it is none of the tables left out,
+   * {@code %comment(x)} the comment on the column of that number of {@code c}, {@code %identity}
+   * how a column {@code a} of {@code c} numbers its rows, {@code %reordered} that {@code c} is a
+   * partition whose columns are in another order than its parent's, {@code %action(x)} what a
+   * foreign key does, {@code %some} the columns that a foreign key {@code k} sets, where not all;
+   * {@code %modify(x)} what an aggregate's function does to its state, where that is not the usual;
+   * {@code %all}, {@code %others} and {@code %first} the names of the schemas.
    */
   String of(String query) {
     StringBuilder text = new StringBuilder(query.length() * 2);
@@ -136,6 +137,8 @@ final class PostgresScope {
     return switch (word) {
       case "schemas" -> "(VALUES " + numbered + ") n (oid, nspname)";
       case "name" -> inFirst + given + "::text ELSE n.nspname || '.' || " + given + " END";
+      case "inschema" -> inFirst + "'' ELSE quote_ident(n.nspname) || '.' END";
+      case "schema" -> inFirst + "'' ELSE n.nspname END";
       case "quoted" ->
           inFirst + "'' ELSE quote_ident(n.nspname) || '.' END || quote_ident(" + given + ")";
       case "collation" ->

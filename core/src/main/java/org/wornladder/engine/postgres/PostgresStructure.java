@@ -16,10 +16,12 @@ import org.wornladder.engine.postgres.PostgresCatalogQueries.Question;
 import org.wornladder.engine.postgres.PostgresCatalogQueries.Reader;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
 
 /**
@@ -29,7 +31,8 @@ import org.wornladder.schema.Table;
 final class PostgresStructure {
   private static final String TABLES =
       """
-      SELECT %name(c.relname), CASE WHEN c.relpersistence = 'u' THEN 'yes' END,
+      SELECT %name(c.relname), %schema, c.relname, c.oid,
+          CASE WHEN c.relpersistence = 'u' THEN 'yes' END,
           pg_catalog.pg_get_partkeydef(c.oid),
           (SELECT string_agg(i.inhparent::pg_catalog.regclass::text, ', ' ORDER BY i.inhseqno)
              FROM pg_catalog.pg_inherits i WHERE i.inhrelid = c.oid),
@@ -48,16 +51,17 @@ final class PostgresStructure {
        WHERE c.relkind IN ('r', 'p') AND %own(pg_class, c) ORDER BY c.oid""";
   private static final List<String> OPTIONS =
       List.of(
-          "unlogged",
-          "partitioned by",
+          Facts.NUMBER,
+          PostgresDdl.UNLOGGED,
+          PostgresDdl.PARTITIONED_BY,
           PostgresDdl.INHERITS,
           PostgresDdl.BOUND,
           PostgresDdl.ATTACHED,
-          "storage options",
-          "row security",
+          PostgresDdl.STORAGE_OPTIONS,
+          PostgresDdl.ROW_SECURITY,
           PostgresDdl.REPLICA_IDENTITY,
           PostgresDdl.OF_TYPE,
-          "comment");
+          Facts.COMMENT);
 
   /** What is said of few columns, in the query's order. */
   private static final List<String> OF_COLUMN =
@@ -97,7 +101,8 @@ final class PostgresStructure {
           CASE WHEN a.attstorage <> t.typstorage THEN CASE a.attstorage WHEN 'p' THEN 'PLAIN'
             WHEN 'e' THEN 'EXTERNAL' WHEN 'm' THEN 'MAIN' ELSE 'EXTENDED' END END,
           CASE WHEN a.attstattarget >= 0 THEN a.attstattarget::text END,
-          array_to_string(a.attoptions, ', ')] END
+          array_to_string(ARRAY(SELECT o FROM unnest(a.attoptions) o
+            WHERE split_part(o, '=', 1) IN ('n_distinct', 'n_distinct_inherited')), ', ')] END
         FROM pg_catalog.pg_class c JOIN %schemas ON n.oid = c.relnamespace
         JOIN pg_catalog.pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
         JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
@@ -121,11 +126,10 @@ final class PostgresStructure {
           concat_ws(' ', CASE WHEN k.confmatchtype = 'f' THEN 'MATCH FULL' END,
             CASE WHEN k.condeferrable THEN 'DEFERRABLE' END,
             CASE WHEN k.condeferred THEN 'INITIALLY DEFERRED' END,
-            CASE WHEN NOT k.convalidated THEN 'NOT VALID' END)
+            CASE WHEN NOT k.convalidated THEN 'NOT VALID' END), t.schema, t.relname
         FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_class c ON c.oid = k.conrelid
         JOIN %schemas ON n.oid = c.relnamespace
-        JOIN (SELECT t.oid, CASE WHEN n.nspname IN (%all) THEN %name(t.relname) ELSE '"' ||
-              replace(n.nspname, '"', '""') || '"."' || replace(t.relname, '"', '""') || '"' END AS name,
+        JOIN (SELECT t.oid, t.relname, %schema AS schema, %name(t.relname) AS name,
               n.nspname IN (%all) AND %own(pg_class, t) AS managed FROM pg_catalog.pg_class t
             JOIN pg_catalog.pg_namespace n ON n.oid = t.relnamespace) t ON t.oid = k.confrelid
        WHERE k.contype = 'f' AND k.conparentid = 0 AND %own(pg_class, c)
@@ -133,7 +137,10 @@ final class PostgresStructure {
 
   private final PostgresCatalogQueries queries;
   private final PostgresScope scope;
-  private final List<SchemaObject> objects = new ArrayList<>();
+  private final List<DatabaseObject> objects = new ArrayList<>();
+  private final PostgresNumbers numbers = new PostgresNumbers();
+  private final PostgresDependencies dependencies = new PostgresDependencies();
+  private final Map<String, ObjectId> ids = new HashMap<>();
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final PostgresComments comments = new PostgresComments();
   private final PostgresOtherObjects rare = new PostgresOtherObjects();
@@ -206,7 +213,8 @@ final class PostgresStructure {
       }
     }
     ofKeys.add(new Query(PostgresOtherObjects.EXISTS, rare::readExists, true));
-    late.addAll(new PostgresObjects(scope, objects).queries());
+    late.addAll(new PostgresObjects(scope, numbers, comments, objects).queries());
+    late.add(new Query(PostgresDependencies.QUERY, dependencies::read));
     List<Question> questions = new ArrayList<>();
     if (!early.isEmpty()) {
       questions.add(new Question(early));
@@ -225,30 +233,32 @@ final class PostgresStructure {
   }
 
   private Schema schema() {
-    objects.replaceAll(comments::with);
     List<Table> tables = new ArrayList<>();
     for (String table : options.keySet()) {
       tables.add(
           new Table(
-              table,
+              ids.get(table),
               columns.getOrDefault(table, List.of()),
               indexes.primaryKey(table),
-              indexes.moreOfKey(table),
               foreignKeys.getOrDefault(table, List.of()),
               constraints.getOrDefault(table, List.of()),
               indexes.of(table),
               options.get(table),
-              ""));
+              "",
+              List.of()));
     }
-    return new Schema(tables, objects);
+    return dependencies.in(new Schema(tables, objects), numbers);
   }
 
   private void readOptions(ResultSet rows) throws SQLException {
     while (rows.next()) {
       Map<String, String> said = new HashMap<>();
       for (int i = 0; i < OPTIONS.size(); i++) {
-        CatalogRows.put(said, OPTIONS.get(i), rows.getString(i + 2));
+        CatalogRows.put(said, OPTIONS.get(i), rows.getString(i + 4));
       }
+      ObjectId id = ObjectId.of(Kind.TABLE, rows.getString(2), rows.getString(3));
+      numbers.add(PostgresNumbers.CLASS, rows.getString(4), id);
+      ids.put(rows.getString(1), id);
       options.put(rows.getString(1), said);
     }
   }
@@ -268,7 +278,8 @@ final class PostgresStructure {
   }
 
   private static Column column(String name, ResultSet rows) throws SQLException {
-    String expression = rows.getString(5);
+    String expression =
+        Optional.ofNullable(rows.getString(5)).map(PostgresCheckText::canonical).orElse(null);
     String computed = rows.getString(6);
     Map<String, String> more = new HashMap<>();
     if (computed != null) {
@@ -276,7 +287,8 @@ final class PostgresStructure {
     }
     CatalogRows.put(more, Column.IDENTITY, rows.getString(7));
     CatalogRows.put(more, Column.COLLATION, rows.getString(8));
-    CatalogRows.put(more, Column.COMMENT, rows.getString(9));
+    CatalogRows.put(more, Facts.COMMENT, rows.getString(9));
+    more.put(Facts.NUMBER, rows.getString(10));
     if (rows.getString(14) != null) {
       String[] said = (String[]) rows.getArray(14).getArray();
       for (int i = 0; i < said.length; i++) {
@@ -303,7 +315,7 @@ final class PostgresStructure {
                   kind,
                   CatalogRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
                   rows.getString(3),
-                  rows.getString(4),
+                  PostgresCheckText.canonical(rows.getString(4)),
                   comments.onConstraint(rows.getString(1), rows.getString(3))));
     }
   }
@@ -317,7 +329,7 @@ final class PostgresStructure {
                   CatalogRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
                   rows.getString(2),
                   attributes.names(rows.getString(1), attributes.numbers(rows.getString(4))),
-                  rows.getString(3),
+                  ObjectId.of(Kind.TABLE, rows.getString(10), rows.getString(11)),
                   targets(rows),
                   rows.getString(7),
                   rows.getString(8),

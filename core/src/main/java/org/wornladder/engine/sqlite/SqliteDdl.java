@@ -1,61 +1,158 @@
 package org.wornladder.engine.sqlite;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
-import org.wornladder.change.Difference;
+import org.wornladder.change.Alteration;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.NameList;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
+import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
 /**
- * Writes structures for SQLite (SQLite documentation, "CREATE TABLE", "ALTER TABLE"). A table whose
- * own text is known is written as it was.
+ * Writes changes of structures for SQLite (SQLite documentation, "CREATE TABLE", "ALTER TABLE"). A
+ * table whose own text is known is written as it was; one that cannot be altered in place is made
+ * anew, and its rows are copied.
  */
 final class SqliteDdl extends SqlDdl {
+  static final String VIRTUAL = "virtual";
+  static final String STRICT = "strict";
+  static final String ROWID = "rowid";
+
   private static final String AUTOINCREMENT = "autoincrement";
+  private static final String OLD = "ladder_old_";
 
   SqliteDdl() {
     super(Dialects.SQLITE, SqliteEngine.QUOTING, Letters.BOTH);
   }
 
   @Override
-  protected Creation table(Element table) {
-    List<String> then = new ArrayList<>();
-    table.parts(Kind.INDEX).forEach(index -> then.add(index(index, table.name())));
-    String statement = table.fact(Element.TEXT).orElseGet(() -> written(table));
-    return new Creation(List.of(statement), then, List.of());
+  public Alteration alteration(SchemaChange change) {
+    if (change instanceof SchemaChange.Create create && refusal(create.object()).isPresent()) {
+      return Alteration.notPossible(refusal(create.object()).get());
+    }
+    if (change instanceof SchemaChange.Alter alter) {
+      boolean virtual = alter.before().fact(VIRTUAL).isPresent();
+      return alter.target().kind() != Kind.TABLE
+          ? Alteration.RECREATE
+          : virtual
+              ? Alteration.notPossible("a virtual table cannot be altered")
+              : Alteration.REBUILD;
+    }
+    if (change instanceof SchemaChange.AlterPart alter) {
+      return alter.before() instanceof Index ? Alteration.RECREATE : Alteration.REBUILD;
+    }
+    if (change instanceof SchemaChange.AddPart add) {
+      boolean appended = add.part() instanceof Column column && isAppended(column, add.position());
+      return appended || add.part() instanceof Index ? Alteration.IN_PLACE : Alteration.REBUILD;
+    }
+    if (change instanceof SchemaChange.DropPart drop) {
+      boolean free = drop.part() instanceof Column column && column.more(Column.IDENTITY).isEmpty();
+      return free || drop.part() instanceof Index ? Alteration.IN_PLACE : Alteration.REBUILD;
+    }
+    return Alteration.IN_PLACE;
   }
 
-  private String written(Element table) {
-    Optional<String> module = table.fact("virtual");
-    if (module.isPresent()) {
-      return "CREATE VIRTUAL TABLE " + name(table.name()) + " USING " + module.get();
+  /** Whether ADD COLUMN can add a column (SQLite documentation, "ALTER TABLE ADD COLUMN"). */
+  private static boolean isAppended(Column column, Optional<SchemaChange.Position> position) {
+    boolean constant =
+        column.defaultValue().filter(value -> value.startsWith("(") || isTime(value)).isEmpty();
+    boolean filled = column.nullable() || column.defaultValue().isPresent();
+    return position.isEmpty()
+        && constant
+        && filled
+        && !isStored(column)
+        && column.more(Column.IDENTITY).isEmpty();
+  }
+
+  private static boolean isTime(String value) {
+    return value.toUpperCase(Locale.ROOT).startsWith("CURRENT_");
+  }
+
+  /** A rebuilt table takes its triggers with it; views find it again under its name. */
+  @Override
+  public boolean tolerates(SchemaChange change, DatabaseObject dependent, Optional<Part> part) {
+    if (change instanceof SchemaChange.Rebuild) {
+      return dependent.owner().filter(change.target()::equals).isEmpty();
     }
-    boolean counts =
-        table.parts(Kind.COLUMN).stream()
-            .anyMatch(column -> column.fact(Column.IDENTITY).isPresent());
-    List<String> inside = counts ? parts(table, Kind.PRIMARY_KEY) : parts(table);
-    List<String> options = new ArrayList<>();
-    table.fact("strict").ifPresent(yes -> options.add("STRICT"));
-    table.fact("rowid").ifPresent(no -> options.add("WITHOUT ROWID"));
-    String end = options.isEmpty() ? "" : " " + String.join(", ", options);
-    return "CREATE TABLE " + name(table.name()) + lines(inside) + end;
+    return part.isPresent() || change instanceof SchemaChange.AlterPart;
   }
 
   @Override
-  protected String column(Element column) {
+  public boolean placesColumns() {
+    return true;
+  }
+
+  @Override
+  public boolean isInside(DatabaseObject object, Part part) {
+    return !(part instanceof Index);
+  }
+
+  @Override
+  public boolean refusesTransaction(Collection<SchemaChange> changes) {
+    return changes.stream().anyMatch(SchemaChange.Rebuild.class::isInstance);
+  }
+
+  /** Foreign keys would delete the rows that point to a table which is made anew. */
+  @Override
+  public List<String> preamble(Collection<SchemaChange> changes) {
+    return refusesTransaction(changes) ? List.of("PRAGMA foreign_keys = OFF") : List.of();
+  }
+
+  @Override
+  public List<String> ending(Collection<SchemaChange> changes) {
+    return refusesTransaction(changes) ? List.of("PRAGMA foreign_key_check") : List.of();
+  }
+
+  @Override
+  protected List<String> createTable(Table table) {
+    return List.of(table.text().isEmpty() ? written(table) : table.text());
+  }
+
+  private String written(Table table) {
+    Optional<String> module = table.option(VIRTUAL);
+    if (module.isPresent()) {
+      return "CREATE VIRTUAL TABLE " + name(table.id()) + " USING " + module.get();
+    }
+    boolean counts =
+        table.columns().stream().anyMatch(column -> column.more(Column.IDENTITY).isPresent());
+    List<String> inside = new ArrayList<>();
+    for (Part part : table.parts()) {
+      if (part instanceof Column column) {
+        inside.add(column(column));
+      } else if (!(part instanceof Index) && !(counts && part instanceof PrimaryKey)) {
+        inside.add(constraint(part));
+      }
+    }
+    List<String> options = new ArrayList<>();
+    table.option(STRICT).ifPresent(yes -> options.add("STRICT"));
+    table.option(ROWID).ifPresent(no -> options.add("WITHOUT ROWID"));
+    String end = options.isEmpty() ? "" : " " + String.join(", ", options);
+    return "CREATE TABLE " + name(table.id()) + lines(inside) + end;
+  }
+
+  @Override
+  protected String column(Column column) {
     StringBuilder text = new StringBuilder(name(column.name()));
-    column.fact(TYPE).ifPresent(type -> text.append(' ').append(type));
+    text.append(column.type().isEmpty() ? "" : " " + column.type());
     column
-        .fact(Column.IDENTITY)
+        .more(Column.IDENTITY)
         .filter(AUTOINCREMENT::equals)
         .ifPresent(how -> text.append(" PRIMARY KEY AUTOINCREMENT"));
-    text.append(isNullable(column) ? "" : " NOT NULL");
-    column.fact(DEFAULT).ifPresent(value -> text.append(" DEFAULT (").append(value).append(")"));
-    column.fact(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name(name)));
+    text.append(column.nullable() ? "" : " NOT NULL");
+    column.defaultValue().ifPresent(value -> text.append(" DEFAULT (").append(value).append(")"));
+    column.more(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name(name)));
     computed(column)
         .ifPresent(
             how ->
@@ -66,35 +163,68 @@ final class SqliteDdl extends SqlDdl {
   }
 
   @Override
-  protected String demand(Element constraint) {
+  protected String demand(Constraint constraint) {
     return constraint.kind() == Kind.UNIQUE
-        ? "UNIQUE " + columns(constraint.fact(Element.DEFINITION).orElse(""))
+        ? "UNIQUE " + columns(NameList.inParentheses(constraint.definition()))
         : super.demand(constraint);
   }
 
   @Override
-  protected String index(Element index, String table) {
-    return index.fact(Element.DEFINITION).orElse("");
+  protected String createIndex(Index index, ObjectId table) {
+    return index.definition();
+  }
+
+  /** The old one is renamed first, so that the new one keeps its own text. */
+  @Override
+  protected List<String> rebuild(Table before, Table after) {
+    String old = name(OLD + before.id().name());
+    String name = name(after.id());
+    List<String> statements = new ArrayList<>();
+    statements.add("PRAGMA legacy_alter_table = ON");
+    before.indexes().stream()
+        .filter(index -> !index.fromConstraint())
+        .forEach(index -> statements.add("DROP INDEX " + name(index.name())));
+    statements.add("ALTER TABLE " + name(before.id()) + " RENAME TO " + old);
+    statements.addAll(createTable(after));
+    List<String> copied =
+        after.columns().stream()
+            .filter(column -> column.more(Column.GENERATED).isEmpty())
+            .map(Column::name)
+            .filter(column -> before.column(column).filter(SqliteDdl::holdsValues).isPresent())
+            .map(this::name)
+            .toList();
+    if (!copied.isEmpty()) {
+      String all = String.join(", ", copied);
+      statements.add("INSERT INTO " + name + " (" + all + ")\n  SELECT " + all + " FROM " + old);
+    }
+    if (counts(before) && counts(after)) {
+      statements.add("DELETE FROM sqlite_sequence WHERE name = " + text(after.id().name()));
+      statements.add(
+          "UPDATE sqlite_sequence SET name = "
+              + text(after.id().name())
+              + " WHERE name = "
+              + text(OLD + before.id().name()));
+    }
+    statements.add("DROP TABLE " + old);
+    statements.add("PRAGMA legacy_alter_table = OFF");
+    return statements;
+  }
+
+  private static boolean holdsValues(Column column) {
+    return column.more(Column.GENERATED).isEmpty();
+  }
+
+  private static boolean counts(Table table) {
+    return table.columns().stream().anyMatch(column -> column.more(Column.IDENTITY).isPresent());
   }
 
   @Override
-  protected Optional<List<String>> tableChange(Difference difference) {
-    return Optional.empty();
-  }
-
-  /** The engine changes no column in place. */
-  @Override
-  protected Optional<List<String>> columnChange(Difference difference, String alter) {
-    return Optional.empty();
+  protected List<String> alter(DatabaseObject before, DatabaseObject after) {
+    throw new IllegalArgumentException("nothing is altered in place here: " + after.id());
   }
 
   @Override
-  protected Optional<String> keyAdd(Element key, String table) {
-    return key.kind() == Kind.INDEX ? super.keyAdd(key, table) : Optional.empty();
-  }
-
-  @Override
-  protected Optional<String> keyDrop(Element key, String table) {
-    return key.kind() == Kind.INDEX ? super.keyDrop(key, table) : Optional.empty();
+  protected List<String> alterPart(SchemaChange.AlterPart change) {
+    throw new IllegalArgumentException("no part is altered in place here: " + change.target());
   }
 }

@@ -12,15 +12,21 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import org.wornladder.engine.TextDependencies;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.NameList;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Schema;
-import org.wornladder.schema.SchemaObject;
 import org.wornladder.schema.Table;
+import org.wornladder.schema.Trigger;
+import org.wornladder.schema.View;
+import org.wornladder.sql.Dialects;
 
 /** Reads a structure with a fixed number of queries (SQLite documentation, "PRAGMA functions"). */
 final class SqliteStructure {
@@ -53,7 +59,8 @@ final class SqliteStructure {
   private final Set<String> uniques = new HashSet<>();
   private final Map<String, SqliteTableText> texts = new HashMap<>();
   private final Map<String, String> indexTexts = new HashMap<>();
-  private final List<SchemaObject> objects = new ArrayList<>();
+  private final Map<String, List<String>> triggers = new TreeMap<>();
+  private final List<DatabaseObject> objects = new ArrayList<>();
 
   SqliteStructure(Statement sql, List<String> without) {
     this.sql = sql;
@@ -62,12 +69,15 @@ final class SqliteStructure {
 
   Schema read() throws SQLException {
     readObjects();
+    addTriggers();
     readColumns();
     readForeignKeys();
     readIndexes();
     List<Table> tables = new ArrayList<>();
     definitions.forEach((name, definition) -> tables.add(table(name, definition)));
-    return new Schema(tables, objects);
+    List<DatabaseObject> all = new ArrayList<>(tables);
+    all.addAll(objects);
+    return new Schema(tables, new TextDependencies(Dialects.SQLITE, all).resolved(objects));
   }
 
   private Table table(String name, String definition) {
@@ -80,24 +90,25 @@ final class SqliteStructure {
       }
     }
     return new Table(
-        name,
+        ObjectId.of(Kind.TABLE, name),
         columns.getOrDefault(name, List.of()),
-        List.copyOf(primaryKeys.getOrDefault(name, new TreeMap<>()).values()),
-        Map.of(),
+        Optional.ofNullable(primaryKeys.get(name))
+            .map(key -> PrimaryKey.over(List.copyOf(key.values()))),
         foreignKeys.getOrDefault(name, List.of()).stream().map(key -> timed(key, text)).toList(),
         constraints,
         indexes.getOrDefault(name, List.of()),
         text.options(),
-        definition);
+        definition,
+        List.of());
   }
 
   private static ForeignKey timed(ForeignKey key, SqliteTableText text) {
     return text.isDeferred(key.columns())
         ? new ForeignKey(
-            key.name(),
+            key.chosenName(),
             key.knownAs(),
             key.columns(),
-            key.table(),
+            key.target(),
             key.targetColumns(),
             key.onUpdate(),
             key.onDelete(),
@@ -117,16 +128,35 @@ final class SqliteStructure {
               texts.put(name, SqliteTableText.of(definition));
             }
           }
-          case "view" -> object(Kind.VIEW, name, "", definition);
-          case "trigger" -> object(Kind.TRIGGER, name, rows.getString(3), definition);
+          case "view" ->
+              objects.add(
+                  new View(
+                      ObjectId.of(Kind.VIEW, name),
+                      SqliteTableText.canonical(definition),
+                      Map.of(),
+                      List.of(),
+                      List.of()));
+          case "trigger" -> triggers.put(name, List.of(rows.getString(3), definition));
           default -> indexTexts.put(name, SqliteTableText.canonical(definition));
         }
       }
     }
   }
 
-  private void object(Kind kind, String name, String table, String definition) {
-    objects.add(new SchemaObject(kind, name, table, SqliteTableText.canonical(definition)));
+  /** When it is known which of their names are those of views. */
+  private void addTriggers() {
+    triggers.forEach(
+        (name, said) -> {
+          String table = said.get(0);
+          Kind kind = definitions.containsKey(table) ? Kind.TABLE : Kind.VIEW;
+          objects.add(
+              new Trigger(
+                  ObjectId.of(Kind.TRIGGER, name),
+                  ObjectId.of(kind, table),
+                  SqliteTableText.canonical(said.get(1)),
+                  Map.of(),
+                  List.of()));
+        });
   }
 
   private void readColumns() throws SQLException {
@@ -162,11 +192,15 @@ final class SqliteStructure {
             continues
                 ? keys.remove(keys.size() - 1)
                 : ForeignKey.unnamed(
-                    List.of(), rows.getString(3), List.of(), rows.getString(6), rows.getString(7));
+                    List.of(),
+                    ObjectId.of(Kind.TABLE, rows.getString(3)),
+                    List.of(),
+                    rows.getString(6),
+                    rows.getString(7));
         keys.add(
             ForeignKey.unnamed(
                 plus(before.columns(), Optional.of(rows.getString(4))),
-                before.table(),
+                before.target(),
                 plus(before.targetColumns(), Optional.ofNullable(rows.getString(5))),
                 before.onUpdate(),
                 before.onDelete()));

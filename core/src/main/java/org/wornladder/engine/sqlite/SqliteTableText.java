@@ -95,7 +95,8 @@ final class SqliteTableText {
 
   private void read() {
     if (words.size() > 1 && words.get(1).equalsIgnoreCase("VIRTUAL")) {
-      options.put("virtual", joined(words.subList(find(words, 0, "USING") + 1, words.size())));
+      options.put(
+          SqliteDdl.VIRTUAL, joined(words.subList(find(words, 0, "USING") + 1, words.size())));
       return;
     }
     int open = words.indexOf("(");
@@ -114,8 +115,8 @@ final class SqliteTableText {
     }
     for (int i = close + 1; i < words.size(); i++) {
       switch (words.get(i).toUpperCase(Locale.ROOT)) {
-        case STRICT -> options.put("strict", "yes");
-        case ROWID -> options.put("rowid", "no");
+        case STRICT -> options.put(SqliteDdl.STRICT, "yes");
+        case ROWID -> options.put(SqliteDdl.ROWID, "no");
         default -> {
           // WITHOUT, and commas.
         }

@@ -5,47 +5,63 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.wornladder.change.ChangeScript;
 import org.wornladder.change.CreationScript;
-import org.wornladder.change.Difference;
-import org.wornladder.schema.Element;
+import org.wornladder.change.Differences;
+import org.wornladder.change.LeftOut;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
-/** How things are written for PostgreSQL, and in which order, without a database. */
+/** How structures and their changes are written for PostgreSQL, without a database. */
 class PostgresDdlTest {
   private final PostgresDdl ddl = new PostgresDdl(List.of("public", "audit"));
 
-  private static Element column(String name, String type, String... facts) {
-    Map<String, String> all = new java.util.TreeMap<>(Map.of("type", type, "nullable", "yes"));
+  private static Column column(String name, String type, String... facts) {
+    Map<String, String> all = new TreeMap<>(Map.of("type", type, "nullable", "yes"));
     for (int i = 0; i < facts.length; i += 2) {
       all.put(facts[i], facts[i + 1]);
     }
-    return new Element(Kind.COLUMN, name, all, List.of());
+    return (Column) Part.of(Kind.COLUMN, name, all, List.of());
   }
 
-  private static Element table(String name, Element... parts) {
-    return new Element(Kind.TABLE, name, Map.of(), List.of(parts));
+  private static DatabaseObject table(String schema, String name, Part... parts) {
+    return DatabaseObject.of(
+        ObjectId.of(Kind.TABLE, schema, name), Map.of(), List.of(parts), List.of());
   }
 
-  private static Element object(Kind kind, String name, String definition) {
-    return new Element(kind, name, Map.of("definition", definition), List.of());
+  private static DatabaseObject bin(Part... parts) {
+    return table("", "bin", parts);
   }
 
-  private static Element foreignKey(String words) {
-    return new Element(Kind.FOREIGN_KEY, words, Map.of("on delete", "CASCADE"), List.of());
+  private static Part foreignKey(String table) {
+    return ForeignKey.unnamed(
+        List.of("id"), ObjectId.of(Kind.TABLE, table), List.of(), "NO ACTION", "CASCADE");
   }
 
-  private List<String> script(Element... elements) {
-    return CreationScript.of(List.of(elements), ddl).statements();
+  private List<String> script(DatabaseObject... objects) {
+    return CreationScript.of(List.of(objects), ddl).statements();
+  }
+
+  private ChangeScript change(DatabaseObject before, DatabaseObject after) {
+    Snapshot was = new Snapshot(List.of(before));
+    Snapshot is = new Snapshot(List.of(after));
+    return ChangeScript.of(
+        Differences.between(was, is), was, is, ddl, ChangeScript.Origin.ONE_DATABASE);
   }
 
   @Test
   void namesAreQuotedWhereTheyNeedIt() {
-    Element odd =
+    DatabaseObject odd =
         table(
-            "audit.Odd \"one\"",
+            "audit",
+            "Odd \"one\"",
             column("plain_1", "text"),
             column("select", "text"),
             column("Mixed", "text"),
@@ -65,8 +81,8 @@ class PostgresDdlTest {
   void tablesThatPointAtEachOtherGetTheirKeysLast() {
     List<String> statements =
         script(
-            table("block", column("id", "integer"), foreignKey("(id) to orchard")),
-            table("orchard", column("id", "integer"), foreignKey("(id) to block")));
+            table("", "block", column("id", "integer"), foreignKey("orchard")),
+            table("", "orchard", column("id", "integer"), foreignKey("block")));
     assertThat(statements).hasSize(4);
     assertThat(statements.get(2))
         .isEqualTo("ALTER TABLE block ADD FOREIGN KEY (id) REFERENCES orchard ON DELETE CASCADE");
@@ -74,126 +90,99 @@ class PostgresDdlTest {
   }
 
   @Test
-  void whatASpokenOfThingNeedsComesFirst() {
-    List<String> statements =
-        script(
-            object(Kind.VIEW, "a_top", "CREATE VIEW a_top AS SELECT z.id FROM z_base z"),
-            object(Kind.VIEW, "z_base", "CREATE VIEW z_base AS SELECT id FROM bin WHERE ripe(id)"),
-            table("bin", column("id", "integer", "default", "next_bin()"), column("g", "grade")),
-            object(
-                Kind.FUNCTION,
-                "ripe(n integer)",
-                "CREATE FUNCTION ripe(n integer) RETURNS boolean"),
-            object(Kind.FUNCTION, "next_bin()", "CREATE FUNCTION next_bin() RETURNS integer"),
-            object(Kind.FUNCTION, "all_bins()", "CREATE FUNCTION all_bins() RETURNS SETOF bin"),
-            object(Kind.ENUM, "grade", "CREATE TYPE grade AS ENUM ('A')"),
-            object(Kind.DOMAIN, "best", "CREATE DOMAIN best AS grade"));
-    assertThat(statements.get(0)).isEqualTo("SET check_function_bodies = off");
-    assertBefore(statements, "CREATE TYPE grade", "CREATE DOMAIN best");
-    assertBefore(statements, "CREATE TYPE grade", "CREATE TABLE bin");
-    assertBefore(statements, "CREATE FUNCTION next_bin", "CREATE TABLE bin");
-    assertBefore(statements, "CREATE TABLE bin", "CREATE FUNCTION all_bins");
-    assertBefore(statements, "CREATE FUNCTION ripe", "CREATE VIEW z_base");
-    assertBefore(statements, "CREATE VIEW z_base", "CREATE VIEW a_top");
-  }
-
-  private static void assertBefore(List<String> statements, String first, String second) {
-    assertThat(at(statements, first)).as(first).isLessThan(at(statements, second));
-  }
-
-  private static int at(List<String> statements, String start) {
-    for (int i = 0; i < statements.size(); i++) {
-      if (statements.get(i).startsWith(start)) {
-        return i;
-      }
-    }
-    throw new AssertionError(start + " is not in " + statements);
-  }
-
-  @Test
-  void aColumnOfTheNameOfARoutineIsNoNeed() {
-    List<String> statements =
-        script(
-            table("bin", column("weight", "integer")),
-            object(Kind.FUNCTION, "weight()", "CREATE FUNCTION weight() RETURNS SETOF bin"));
-    assertBefore(statements, "CREATE TABLE bin", "CREATE FUNCTION weight");
-  }
-
-  @Test
   void whatCannotBeWrittenIsNamed() {
     CreationScript script =
         CreationScript.of(
             List.of(
-                object(Kind.OTHER, "publication outwards", ""),
-                object(Kind.OWNER, "table bin", ""),
-                table("bin", column("id", "integer"))),
+                DatabaseObject.of(
+                    ObjectId.of(Kind.OTHER, "publication outwards"),
+                    Map.of(),
+                    List.of(),
+                    List.of()),
+                DatabaseObject.of(
+                    ObjectId.of(Kind.OWNER, "table bin"), Map.of(), List.of(), List.of()),
+                bin(column("id", "integer"))),
             ddl);
-    assertThat(script.leftOut()).extracting(Element::name).containsExactly("publication outwards");
+    assertThat(script.leftOut())
+        .extracting(left -> left.difference().name())
+        .containsExactly("publication outwards");
     assertThat(script.statements()).hasSize(1);
-  }
-
-  private List<String> change(Element before, Element after) {
-    Difference difference =
-        new Difference("bin", Optional.ofNullable(before), Optional.ofNullable(after));
-    return ChangeScript.of(List.of(difference), Snapshot.EMPTY, ddl).statements();
   }
 
   @Test
   void aColumnIsChangedFactByFact() {
     assertThat(
             change(
-                column("weight", "integer", "default", "0"),
-                column("weight", "numeric(8,2)", "nullable", "no", "comment", "it's heavy")))
+                    bin(column("weight", "integer", "default", "0")),
+                    bin(
+                        column(
+                            "weight", "numeric(8,2)", "nullable", "no", "comment", "it's heavy")))
+                .statements())
         .containsExactly(
-            "ALTER TABLE bin ALTER COLUMN weight TYPE numeric(8,2) USING weight::numeric(8,2)",
-            "COMMENT ON COLUMN bin.weight IS 'it''s heavy'",
             "ALTER TABLE bin ALTER COLUMN weight DROP DEFAULT",
-            "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL");
-    assertThat(change(null, column("weight", "integer", "default", "7")))
+            "ALTER TABLE bin ALTER COLUMN weight TYPE numeric(8,2) USING weight::numeric(8,2)",
+            "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL",
+            "COMMENT ON COLUMN bin.weight IS 'it''s heavy'");
+    Column id = column("id", "integer");
+    assertThat(change(bin(id), bin(id, column("weight", "integer", "default", "7"))).statements())
         .containsExactly("ALTER TABLE bin ADD COLUMN weight integer DEFAULT 7");
-    assertThat(change(column("weight", "integer"), null))
+    assertThat(change(bin(id, column("weight", "integer")), bin(id)).statements())
         .containsExactly("ALTER TABLE bin DROP COLUMN weight");
   }
 
   @Test
-  void aColumnThatComputesIsNotChangedInPlace() {
-    Difference difference =
-        new Difference(
-            "bin",
-            Optional.of(column("twice", "integer")),
-            Optional.of(column("twice", "integer", "generated", "(n * 2) stored")));
-    ChangeScript script = ChangeScript.of(List.of(difference), Snapshot.EMPTY, ddl);
-    assertThat(script.statements()).isEmpty();
-    assertThat(script.leftOut()).containsExactly(difference);
-  }
-
-  @Test
-  void whatLeansOnATableGoesBeforeItChanges() {
-    Element was = object(Kind.VIEW, "light", "CREATE VIEW light AS SELECT fax FROM bin");
-    Element is = object(Kind.VIEW, "light", "CREATE VIEW light AS SELECT id FROM bin");
-    List<String> statements =
-        ChangeScript.of(
-                List.of(
-                    new Difference("bin", Optional.of(column("fax", "text")), Optional.empty()),
-                    new Difference("", Optional.of(was), Optional.of(is))),
-                Snapshot.EMPTY,
-                ddl)
-            .statements();
-    assertThat(statements)
+  void aColumnWithTheSameNumberIsRenamedWhereTheTableIsTheSame() {
+    DatabaseObject before = numbered("17", column("kg", "integer", "number", "2"));
+    DatabaseObject after = numbered("17", column("weight", "bigint", "number", "2"));
+    assertThat(change(before, after).statements())
         .containsExactly(
-            "DROP VIEW light",
-            "ALTER TABLE bin DROP COLUMN fax",
-            "CREATE VIEW light AS SELECT id FROM bin");
+            "ALTER TABLE bin RENAME COLUMN kg TO weight",
+            "ALTER TABLE bin ALTER COLUMN weight TYPE bigint USING weight::bigint");
+    DatabaseObject other = numbered("18", column("weight", "bigint", "number", "2"));
+    assertThat(change(before, other).statements())
+        .containsExactly(
+            "ALTER TABLE bin DROP COLUMN kg", "ALTER TABLE bin ADD COLUMN weight bigint");
+  }
+
+  private static DatabaseObject numbered(String number, Part... parts) {
+    return DatabaseObject.of(
+        ObjectId.of(Kind.TABLE, "bin"), Map.of("number", number), List.of(parts), List.of());
   }
 
   @Test
-  void aConstraintWhoseNameNobodyKnowsIsNotDropped() {
-    Element check =
-        new Element(Kind.CHECK, "(kg > 0)", Map.of(Element.DEFINITION, "(kg > 0)"), List.of());
-    Element key = new Element(Kind.PRIMARY_KEY, "(id)", Map.of(), List.of());
-    PostgresDdl ddl = new PostgresDdl(List.of("public"));
-    assertThat(ddl.change(new Difference("bin", Optional.of(check), Optional.empty()))).isEmpty();
-    assertThat(ddl.change(new Difference("bin", Optional.of(key), Optional.empty())))
-        .contains(List.of("ALTER TABLE bin DROP CONSTRAINT bin_pkey"));
+  void aColumnThatComputesIsNotChangedInPlace() {
+    ChangeScript script =
+        change(
+            bin(column("twice", "integer")),
+            bin(column("twice", "integer", "generated", "(n * 2) stored")));
+    assertThat(script.statements()).isEmpty();
+    assertThat(script.leftOut())
+        .extracting(LeftOut::reason)
+        .containsExactly("a column with values cannot become a computed one in place");
+  }
+
+  @Test
+  void anEnumGetsLabelsWhereTheyBelong() {
+    assertThat(change(grades("(B, D)"), grades("(A, B, C, D, E)")).statements())
+        .containsExactly(
+            "ALTER TYPE grade ADD VALUE 'A' BEFORE 'B'",
+            "ALTER TYPE grade ADD VALUE 'C' AFTER 'B'",
+            "ALTER TYPE grade ADD VALUE 'E' AFTER 'D'");
+    assertThat(change(grades("(A, B)"), grades("(A)")).statements())
+        .containsExactly("DROP TYPE grade", "CREATE TYPE grade AS ENUM ('A')");
+  }
+
+  private static DatabaseObject grades(String labels) {
+    return DatabaseObject.of(
+        ObjectId.of(Kind.ENUM, "grade"), Map.of("labels", labels), List.of(), List.of());
+  }
+
+  @Test
+  void aConstraintGoesByTheNameThatTheEngineGaveIt() {
+    Column id = column("id", "integer");
+    Part key = Part.of(Kind.PRIMARY_KEY, "", Map.of("columns", "(id)"), List.of());
+    assertThat(change(bin(id, key), bin(id)).statements())
+        .containsExactly("ALTER TABLE bin DROP CONSTRAINT bin_pkey");
+    assertThat(Optional.of(key).map(Part::name)).contains("(id)");
   }
 }

@@ -64,7 +64,7 @@ class PostgresInheritanceTest {
   @Test
   void itIsBroughtBack() {
     assertThat(drift()).hasSizeGreaterThan(20);
-    var mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED);
+    var mending = ladder.open().mendScript(Optional.of("dev"), Against.EXPECTED, false);
     assertThat(mending.leftOut()).isEmpty();
     mending.statements().forEach(database::execute);
     assertThat(drift()).isEmpty();

@@ -13,8 +13,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.wornladder.TestLadder;
-import org.wornladder.schema.Element;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.Part;
 import org.wornladder.server.TestDatabase;
 
 /** Whatever sort of thing stands alone in a database is found there, and asked for. */
@@ -118,7 +119,7 @@ class PostgresObjectKindsTest {
     return arguments(told, statements);
   }
 
-  private Stream<Element> read(String... statements) {
+  private Stream<DatabaseObject> read(String... statements) {
     TestDatabase database = TestDatabase.make(TestDatabase.Kind.POSTGRES, root);
     database.execute(statements);
     return TestLadder.on(database, root)
@@ -126,7 +127,7 @@ class PostgresObjectKindsTest {
         .show(Optional.of("dev"))
         .schema()
         .snapshot()
-        .elements()
+        .objects()
         .stream()
         .filter(element -> !element.kind().isRight());
   }
@@ -145,7 +146,7 @@ class PostgresObjectKindsTest {
 
   @Test
   void whatARangeTypeBringsIsPartOfIt() {
-    assertThat(read("CREATE TYPE span AS RANGE (subtype = float8)").map(Element::name))
+    assertThat(read("CREATE TYPE span AS RANGE (subtype = float8)").map(DatabaseObject::name))
         .containsExactly("range type span");
   }
 
@@ -160,6 +161,6 @@ class PostgresObjectKindsTest {
   }
 
   private List<Kind> parts(String table) {
-    return read(table).flatMap(element -> element.parts().stream()).map(Element::kind).toList();
+    return read(table).flatMap(element -> element.parts().stream()).map(Part::kind).toList();
   }
 }

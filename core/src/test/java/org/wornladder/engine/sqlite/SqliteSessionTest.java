@@ -31,6 +31,7 @@ import org.wornladder.schema.Constraint;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Place;
@@ -98,9 +99,9 @@ class SqliteSessionTest {
             new Column("hectares", "REAL", true, Optional.of("1.5"), Map.of()));
     assertThat(orchard.constraints())
         .containsExactly(
-            new Constraint(Kind.CHECK, Optional.of("size"), "", "(hectares > 0)"),
+            new Constraint(Kind.UNIQUE, Optional.empty(), "", "(name)"),
             new Constraint(Kind.CHECK, Optional.empty(), "", "(length (name) > (1))"),
-            new Constraint(Kind.UNIQUE, Optional.empty(), "", "(name)"));
+            new Constraint(Kind.CHECK, Optional.of("size"), "", "(hectares > 0)"));
     assertThat(orchard.options()).containsExactly(Map.entry("strict", "yes"));
     assertThat(orchard.indexes())
         .singleElement()
@@ -115,7 +116,7 @@ class SqliteSessionTest {
                 Optional.empty(),
                 "",
                 List.of("orchard_id"),
-                "orchard",
+                ObjectId.of(Kind.TABLE, "orchard"),
                 List.of("id"),
                 "NO ACTION",
                 "CASCADE",
