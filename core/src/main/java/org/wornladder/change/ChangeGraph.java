@@ -178,7 +178,8 @@ final class ChangeGraph {
     if (part instanceof Column column) {
       dependentsGo(step, before.on(owner, column.name()), wholly);
     }
-    for (Reference reference : before.to(owner)) {
+    List<Reference> references = part instanceof ForeignKey ? List.of() : before.to(owner);
+    for (Reference reference : references) {
       for (ChangeStep other : of(reference.table().id())) {
         boolean goes = other.change() instanceof SchemaChange.Drop && wholly;
         if (goes || partGoes(other.change(), reference.key(), wholly)) {

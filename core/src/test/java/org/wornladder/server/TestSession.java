@@ -2,6 +2,7 @@ package org.wornladder.server;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.TestLadder;
 import org.wornladder.engine.Access;
@@ -18,6 +19,18 @@ public final class TestSession {
 
   public static Session open(TestDatabase database, Path root, Access access) {
     TestLadder.on(database, root);
+    return open(root, access);
+  }
+
+  /** One that manages some schemas. */
+  public static Session open(
+      TestDatabase database, Path root, Access access, List<String> schemas) {
+    String listed = schemas.isEmpty() ? "" : ", schemas: [" + String.join(", ", schemas) + "]";
+    TestLadder.on(database, root).settings(database, listed);
+    return open(root, access);
+  }
+
+  private static Session open(Path root, Access access) {
     Environment environment =
         new EnvironmentReader(
                 root, ProjectReader.read(root, name -> false).settings(), name -> Optional.empty())

@@ -9,8 +9,8 @@ import java.util.List;
 /**
  * Queries of the catalogue, asked in an open transaction. They are parsed while the search path is
  * the server's own schema alone, so that no function or operator of a user takes part, and run
- * while it is the managed schemas, so that names in those are printed without a schema. A cursor
- * allows that: it is parsed when it is declared, and runs when its rows are fetched (manual,
+ * while it is the first managed schema, so that names in that alone are printed without a schema. A
+ * cursor allows that: it is parsed when it is declared, and runs when its rows are fetched (manual,
  * "DECLARE").
  */
 final class PostgresCatalogQueries {
@@ -27,7 +27,8 @@ final class PostgresCatalogQueries {
    */
   PostgresCatalogQueries(Connection connection, List<String> schemas) {
     this.connection = connection;
-    managedPath = "SET LOCAL search_path = " + PostgresEngine.QUOTING.names(schemas) + "; ";
+    String own = PostgresEngine.QUOTING.names(schemas.subList(0, Math.min(1, schemas.size())));
+    managedPath = "SET LOCAL search_path = " + (own.isEmpty() ? "pg_catalog" : own) + "; ";
   }
 
   /** What is done with the rows of a query. */
