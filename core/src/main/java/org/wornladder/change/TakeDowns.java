@@ -214,6 +214,7 @@ final class TakeDowns {
     if (!rights.isEmpty()) {
       ddl.defaultRights(object).stream()
           .filter(right -> !after.containsKey(right.id()))
+          .filter(right -> changes.stream().noneMatch(one -> one.target().equals(right.id())))
           .forEach(right -> changes.add(new SchemaChange.Drop(right)));
     }
   }

@@ -140,7 +140,7 @@ public abstract class SqlDdl implements Ddl {
     if (object instanceof Table table) {
       return createTable(table);
     }
-    List<String> statements = new ArrayList<>(List.of(((DefinedObject) object).definition()));
+    List<String> statements = new ArrayList<>(List.of(((DefinedObject) object).statement()));
     statements.addAll(aside(object));
     return statements;
   }

@@ -12,6 +12,7 @@ import java.util.SortedMap;
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param definition what it demands, in the engine's canonical form, such as {@code (code, season)}
  * @param comment empty if it has none
+ * @param written the definition as statements must write it; empty where it is the canonical one
  * @param dependsOn what its expression needs
  */
 public record Constraint(
@@ -20,6 +21,7 @@ public record Constraint(
     String knownAs,
     String definition,
     String comment,
+    String written,
     List<Dependency> dependsOn)
     implements Part {
   public Constraint {
@@ -30,7 +32,7 @@ public record Constraint(
   /** One that needs no other object. */
   public Constraint(
       Kind kind, Optional<String> chosenName, String knownAs, String definition, String comment) {
-    this(kind, chosenName, knownAs, definition, comment, List.of());
+    this(kind, chosenName, knownAs, definition, comment, "", List.of());
   }
 
   /** One without a comment. */
@@ -46,12 +48,23 @@ public record Constraint(
         chosen.orElse(facts.getOrDefault(Facts.GENERATED_NAME, "")),
         facts.getOrDefault(Facts.DEFINITION, ""),
         facts.getOrDefault(Facts.COMMENT, ""),
+        facts.getOrDefault(Facts.TEXT, ""),
         dependsOn);
   }
 
   /** The same with what it needs. */
   public Constraint dependingOn(List<Dependency> needed) {
-    return new Constraint(kind, chosenName, knownAs, definition, comment, needed);
+    return new Constraint(kind, chosenName, knownAs, definition, comment, written, needed);
+  }
+
+  /** The same, to be written in other words. */
+  public Constraint writtenAs(String text) {
+    return new Constraint(kind, chosenName, knownAs, definition, comment, text, dependsOn);
+  }
+
+  /** The definition as statements write it. */
+  public String statement() {
+    return written.isEmpty() ? definition : written;
   }
 
   /** The chosen name; what it demands where nobody chose one. */
@@ -75,6 +88,8 @@ public record Constraint(
         chosenName.isPresent() ? "" : knownAs,
         Facts.COMMENT,
         comment,
+        Facts.TEXT,
+        written,
         Facts.NAME,
         chosenName.orElse(""));
   }

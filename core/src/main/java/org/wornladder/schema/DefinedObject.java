@@ -63,6 +63,11 @@ public sealed interface DefinedObject extends DatabaseObject
     return Facts.without(more, Facts.TABLE, Facts.TABLE_SCHEMA, Facts.TABLE_KIND);
   }
 
+  /** The definition as statements must write it: the canonical one, where no other is known. */
+  default String statement() {
+    return more(Facts.TEXT).orElse(definition());
+  }
+
   /** One of {@link #more}. */
   default Optional<String> more(String word) {
     return Optional.ofNullable(more().get(word));

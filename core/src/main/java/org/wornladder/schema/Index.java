@@ -13,6 +13,7 @@ import java.util.SortedMap;
  * @param definition all that is to be said of it but the names of index and table, in the engine's
  *     canonical form
  * @param comment empty if it has none
+ * @param written the definition as statements must write it; empty where it is the canonical one
  * @param dependsOn what its expressions need
  */
 public record Index(
@@ -24,6 +25,7 @@ public record Index(
     boolean unnamed,
     String definition,
     String comment,
+    String written,
     List<Dependency> dependsOn)
     implements Part {
   public Index {
@@ -41,7 +43,17 @@ public record Index(
       boolean unnamed,
       String definition,
       String comment) {
-    this(name, columns, unique, partial, fromConstraint, unnamed, definition, comment, List.of());
+    this(
+        name,
+        columns,
+        unique,
+        partial,
+        fromConstraint,
+        unnamed,
+        definition,
+        comment,
+        "",
+        List.of());
   }
 
   /** One that somebody named. */
@@ -65,13 +77,43 @@ public record Index(
         facts.containsKey(Facts.GENERATED_NAME),
         facts.getOrDefault(Facts.DEFINITION, ""),
         facts.getOrDefault(Facts.COMMENT, ""),
+        facts.getOrDefault(Facts.TEXT, ""),
         dependsOn);
   }
 
   /** The same with what it needs. */
   public Index dependingOn(List<Dependency> needed) {
     return new Index(
-        name, columns, unique, partial, fromConstraint, unnamed, definition, comment, needed);
+        name,
+        columns,
+        unique,
+        partial,
+        fromConstraint,
+        unnamed,
+        definition,
+        comment,
+        written,
+        needed);
+  }
+
+  /** The same, to be written in other words. */
+  public Index writtenAs(String text) {
+    return new Index(
+        name,
+        columns,
+        unique,
+        partial,
+        fromConstraint,
+        unnamed,
+        definition,
+        comment,
+        text,
+        dependsOn);
+  }
+
+  /** The definition as statements write it. */
+  public String statement() {
+    return written.isEmpty() ? definition : written;
   }
 
   @Override
@@ -87,6 +129,8 @@ public record Index(
         definition,
         Facts.COMMENT,
         comment,
+        Facts.TEXT,
+        written,
         Facts.GENERATED_NAME,
         unnamed ? name : "",
         Facts.COLUMNS,

@@ -89,7 +89,9 @@ public final class ShowView {
       parts.add("PRIMARY KEY");
     }
     column.defaultValue().ifPresent(value -> parts.add("DEFAULT " + value));
-    column.more().forEach((word, value) -> parts.add(word.toUpperCase(Locale.ROOT) + " " + value));
+    column.more().entrySet().stream()
+        .filter(fact -> Facts.counts(fact.getKey()))
+        .forEach(fact -> parts.add(fact.getKey().toUpperCase(Locale.ROOT) + " " + fact.getValue()));
     return String.join(" ", parts);
   }
 

@@ -282,7 +282,7 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   protected String demand(Constraint constraint) {
-    return constraint.definition();
+    return constraint.statement();
   }
 
   @Override
@@ -316,7 +316,7 @@ final class PostgresDdl extends SqlDdl {
 
   @Override
   protected String createIndex(Index index, ObjectId table) {
-    String definition = index.definition();
+    String definition = index.statement();
     int at = definition.indexOf(INDEX) + INDEX.length();
     String rest = definition.substring(at);
     return definition.substring(0, at)
@@ -414,7 +414,7 @@ final class PostgresDdl extends SqlDdl {
     } else if (after instanceof Trigger trigger && changed.contains(Trigger.STATE)) {
       statements.add(state(trigger));
     } else if (changed.contains(Facts.DEFINITION)) {
-      String definition = ((DefinedObject) after).definition();
+      String definition = ((DefinedObject) after).statement();
       statements.add(definition.replaceFirst("^CREATE ", "CREATE OR REPLACE "));
     } else if (changed.contains(VERSION)) {
       statements.add(

@@ -205,15 +205,17 @@ final class PostgresIndexes {
   }
 
   private Index index(Row row, String definition) {
+    String whole = definition + (row.is(NOT_VALID) ? " (not valid)" : "");
     return new Index(
-        row.name(),
-        row.columns(),
-        row.is(UNIQUE),
-        row.is(PARTIAL),
-        row.is(OF_CONSTRAINT),
-        PostgresNames.isOfIndex(row.name()),
-        definition + (row.is(NOT_VALID) ? " (not valid)" : ""),
-        comments.onIndex(row.table(), row.name()));
+            row.name(),
+            row.columns(),
+            row.is(UNIQUE),
+            row.is(PARTIAL),
+            row.is(OF_CONSTRAINT),
+            PostgresNames.isOfIndex(row.name()),
+            PostgresCheckText.canonical(whole),
+            comments.onIndex(row.table(), row.name()))
+        .writtenAs(PostgresCheckText.written(whole));
   }
 
   private Map<String, String> pairs(String query) throws SQLException {
@@ -253,8 +255,7 @@ final class PostgresIndexes {
     }
     int kind = definition.indexOf(" INDEX ");
     int method = definition.indexOf(" USING ", kind);
-    String rest = PostgresCheckText.canonical(definition.substring(method));
-    return definition.substring(0, kind) + " INDEX" + rest;
+    return definition.substring(0, kind) + " INDEX" + definition.substring(method);
   }
 
   Optional<PrimaryKey> primaryKey(String table) {

@@ -422,9 +422,11 @@ final class PostgresObjects {
   private DatabaseObject view(ObjectId id, CatalogRows.Row row) {
     Map<String, String> more = new HashMap<>(row.facts());
     more.putAll(comments.onColumns(id.displayName()));
+    String text = PostgresViewText.canonical(row.definition(3));
+    more.put(Facts.TEXT, PostgresCheckText.written(text));
     return new View(
         id,
-        PostgresCheckText.canonical(PostgresViewText.canonical(row.definition(3))),
+        PostgresCheckText.canonical(text),
         more,
         indexes.getOrDefault(row.text(2), List.of()),
         List.of());
@@ -476,11 +478,12 @@ final class PostgresObjects {
           .computeIfAbsent(rows.getString(1), domain -> new ArrayList<>())
           .add(
               new Constraint(
-                  Kind.CHECK,
-                  CatalogRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
-                  rows.getString(2),
-                  PostgresCheckText.canonical(rows.getString(3)),
-                  Optional.ofNullable(rows.getString(4)).orElse("")));
+                      Kind.CHECK,
+                      CatalogRows.chosen(rows.getString(2), PostgresNames::isOfConstraint),
+                      rows.getString(2),
+                      PostgresCheckText.canonical(rows.getString(3)),
+                      Optional.ofNullable(rows.getString(4)).orElse(""))
+                  .writtenAs(PostgresCheckText.written(rows.getString(3))));
     }
   }
 

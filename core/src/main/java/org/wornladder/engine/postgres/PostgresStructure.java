@@ -312,11 +312,12 @@ final class PostgresStructure {
           .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
           .add(
               new Constraint(
-                  kind,
-                  CatalogRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
-                  rows.getString(3),
-                  PostgresCheckText.canonical(rows.getString(4)),
-                  comments.onConstraint(rows.getString(1), rows.getString(3))));
+                      kind,
+                      CatalogRows.chosen(rows.getString(3), PostgresNames::isOfConstraint),
+                      rows.getString(3),
+                      PostgresCheckText.canonical(rows.getString(4)),
+                      comments.onConstraint(rows.getString(1), rows.getString(3)))
+                  .writtenAs(PostgresCheckText.written(rows.getString(4))));
     }
   }
 

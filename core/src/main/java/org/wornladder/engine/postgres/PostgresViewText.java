@@ -63,6 +63,8 @@ final class PostgresViewText {
           outermost.get(i)
               && word(i).equals(alias)
               && word(i + 1).equals(".")
+              // The row as a whole keeps the name of what it is of.
+              && !word(i + 2).startsWith("*")
               && (i == 0 || !word(i - 1).equals("."));
       if (prefix) {
         shorter.append(text, from, tokens.get(i).start());

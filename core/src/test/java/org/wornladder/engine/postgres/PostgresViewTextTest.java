@@ -23,6 +23,7 @@ class PostgresViewTextTest {
         "WITH c AS (SELECT x.n FROM x) SELECT c.n FROM c|WITH c AS (SELECT x.n FROM x) SELECT n FROM c",
         "SELECT ~a.id~ FROM a|SELECT ~a.id~ FROM a",
         "SELECT n.n FROM generate_series(1, 3) n(n)|SELECT n FROM generate_series(1, 3) n(n)",
+        "SELECT b.*::b AS b, b.id FROM b|SELECT b.*::b AS b, id FROM b",
         "SELECT 1 AS one|SELECT 1 AS one"
       })
   void isTheSame(String before, String after) {
