@@ -50,7 +50,7 @@ public record ChangeScript(
     Snapshot after = Accepted.in(before, typed.written());
     List<SchemaChange> all = TakeDowns.around(typed.changes(), before, after, ddl);
     DependencyIndex index = DependencyIndex.of(before.objects());
-    ChangeGraph.Order order = ChangeGraph.order(PlannedChanges.of(all, ddl), index);
+    ChangeGraph.Order order = ChangeGraph.order(PlannedChanges.of(all, before, after, ddl), index);
     List<LeftOut> leftOut = new ArrayList<>(typed.leftOut());
     List<Difference> written = new ArrayList<>(typed.written());
     circular(order.circular(), written, leftOut);

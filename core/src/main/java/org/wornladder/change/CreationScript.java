@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Part;
+import org.wornladder.schema.Snapshot;
 
 /**
  * A structure as statements, in an order that runs on an empty database.
@@ -41,7 +42,9 @@ public record CreationScript(List<String> statements, List<LeftOut> leftOut) {
       }
     }
     ChangeGraph.Order order =
-        ChangeGraph.order(PlannedChanges.of(changes, ddl), DependencyIndex.of(List.of()));
+        ChangeGraph.order(
+            PlannedChanges.of(changes, Snapshot.EMPTY, Snapshot.EMPTY, ddl),
+            DependencyIndex.of(List.of()));
     List<SchemaChange> ordered = new ArrayList<>(order.ordered());
     // What needs each other is at least tried in an order that reads well.
     ordered.addAll(order.circular());

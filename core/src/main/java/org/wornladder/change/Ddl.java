@@ -52,6 +52,17 @@ public interface Ddl {
     return false;
   }
 
+  /**
+   * The changes that go with another one, since the engine does not make them by itself.
+   *
+   * @param before the object as it is before all changes; empty if it is not there
+   * @param after the object as it is after them; empty if it is not there any more
+   */
+  default List<SchemaChange> alongWith(
+      SchemaChange change, Optional<DatabaseObject> before, Optional<DatabaseObject> after) {
+    return List.of();
+  }
+
   /** The tables from which a table has its columns: what is done to those there is done to it. */
   default List<ObjectId> parents(Table table) {
     return List.of();

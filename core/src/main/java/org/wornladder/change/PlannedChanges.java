@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.ForeignKey;
@@ -13,22 +14,33 @@ import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.Right;
 import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 
 /** Changes as an engine's statements make them: in pieces where one statement cannot make all. */
 final class PlannedChanges {
   private final Ddl ddl;
   private final List<SchemaChange> changes;
+  private final Map<ObjectId, DatabaseObject> before;
+  private final Map<ObjectId, DatabaseObject> after;
   private final List<SchemaChange> pieces = new ArrayList<>();
 
-  private PlannedChanges(List<SchemaChange> changes, Ddl ddl) {
+  private PlannedChanges(List<SchemaChange> changes, Snapshot before, Snapshot after, Ddl ddl) {
     this.ddl = ddl;
     this.changes = changes;
+    this.before = Differences.byId(before);
+    this.after = Differences.byId(after);
   }
 
-  /** The pieces, in no order yet. */
-  static List<SchemaChange> of(List<SchemaChange> changes, Ddl ddl) {
-    PlannedChanges planned = new PlannedChanges(changes, ddl);
+  /**
+   * The pieces, in no order yet.
+   *
+   * @param before the whole structure before the changes
+   * @param after the whole structure after them
+   */
+  static List<SchemaChange> of(
+      List<SchemaChange> changes, Snapshot before, Snapshot after, Ddl ddl) {
+    PlannedChanges planned = new PlannedChanges(changes, before, after, ddl);
     planned.keysOfDroppedTables();
     for (SchemaChange change : changes) {
       planned.take(change);
@@ -46,6 +58,11 @@ final class PlannedChanges {
           .forEach(index -> pieces.add(new SchemaChange.AddPart(rebuild.target(), index)));
     } else if (!(change instanceof SchemaChange.Drop drop) || !goesWithItsOwner(drop.object())) {
       pieces.add(change);
+      pieces.addAll(
+          ddl.alongWith(
+              change,
+              Optional.ofNullable(before.get(change.target())),
+              Optional.ofNullable(after.get(change.target()))));
     }
   }
 

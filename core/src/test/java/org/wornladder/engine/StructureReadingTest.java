@@ -162,7 +162,7 @@ class StructureReadingTest {
         .containsEntry("comment", "it's")
         .hasEntrySatisfying("extra", extra -> assertThat(extra).contains("on update"));
     assertThat(definition(part("orchard", Kind.INDEX, "notes")))
-        .isEqualTo("KEY USING BTREE (`note`(10), `id` DESC)");
+        .isEqualTo("KEY (`note`(10), `id` DESC)");
     assertThat(object(Kind.TABLE, "orchard").facts())
         .containsEntry("engine", "InnoDB")
         .containsEntry("comment", "whole");

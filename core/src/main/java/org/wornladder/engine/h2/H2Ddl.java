@@ -259,6 +259,13 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
+  protected List<String> dropPart(ObjectId owner, Part part) {
+    return part instanceof PrimaryKey
+        ? List.of(alterTable(owner) + "DROP PRIMARY KEY")
+        : super.dropPart(owner, part);
+  }
+
+  @Override
   protected List<String> alterPart(SchemaChange.AlterPart change) {
     List<String> changed = changed(change.before(), change.after());
     List<String> statements = new ArrayList<>();

@@ -77,7 +77,7 @@ final class H2Structure {
           + " FROM information_schema.table_constraints t"
           + " LEFT JOIN information_schema.check_constraints c"
           + " ON c.constraint_schema = t.constraint_schema AND c.constraint_name = t.constraint_name"
-          + " WHERE t.table_schema = %s AND t.constraint_type IN ('CHECK', 'UNIQUE')"
+          + " WHERE t.table_schema = %s AND t.constraint_type IN ('CHECK', 'UNIQUE', 'PRIMARY KEY')"
           + " ORDER BY t.table_name, t.constraint_name";
   private static final String FOREIGN_KEYS =
       "SELECT k.table_name, k.constraint_name, k.column_name, t.table_name, t.column_name,"
@@ -283,8 +283,12 @@ final class H2Structure {
   private void readConstraints() throws SQLException {
     try (ResultSet rows = query(CONSTRAINTS)) {
       while (rows.next()) {
-        Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
         Optional<String> chosen = CatalogRows.chosen(rows.getString(3), H2Structure::isInvented);
+        if (rows.getString(2).equals("PRIMARY KEY")) {
+          nameKey(rows.getString(1), rows.getString(3), chosen);
+          continue;
+        }
+        Kind kind = rows.getString(2).equals("CHECK") ? Kind.CHECK : Kind.UNIQUE;
         constraints
             .computeIfAbsent(rows.getString(1), key -> new ArrayList<>())
             .add(
@@ -297,6 +301,15 @@ final class H2Structure {
                     chosen.isPresent() ? rows.getString(5) : ""));
       }
     }
+  }
+
+  private void nameKey(String table, String name, Optional<String> chosen) {
+    Map<String, String> more = new HashMap<>();
+    if (chosen.isEmpty()) {
+      more.put(Facts.GENERATED_NAME, name);
+    }
+    primaryKeys.computeIfPresent(
+        table, (owner, key) -> new PrimaryKey(key.columns(), chosen, more));
   }
 
   private void readForeignKeys() throws SQLException {

@@ -97,6 +97,32 @@ final class MariadbDdl extends SqlDdl {
         && !(change instanceof SchemaChange.Drop && dependent.kind() == Kind.TRIGGER);
   }
 
+  /** The index that the server made for a foreign key stays behind when the key goes. */
+  @Override
+  public List<SchemaChange> alongWith(
+      SchemaChange change, Optional<DatabaseObject> before, Optional<DatabaseObject> after) {
+    if (!(change instanceof SchemaChange.DropPart drop)
+        || !(drop.part() instanceof ForeignKey key)
+        || !(before.orElse(null) instanceof Table was)
+        || !(after.orElse(null) instanceof Table is)) {
+      return List.of();
+    }
+    return was.indexes().stream()
+        .filter(index -> index.fromConstraint() && index.name().equals(key.knownAs()))
+        .filter(index -> !isNeeded(index, is))
+        .map(index -> (SchemaChange) new SchemaChange.DropPart(drop.target(), index))
+        .toList();
+  }
+
+  private static boolean isNeeded(Index index, Table table) {
+    return table.indexes().stream().anyMatch(one -> one.name().equals(index.name()))
+        || table.foreignKeys().stream()
+            .anyMatch(
+                key ->
+                    key.columns().size() <= index.columns().size()
+                        && index.columns().subList(0, key.columns().size()).equals(key.columns()));
+  }
+
   @Override
   public boolean placesColumns() {
     return true;

@@ -203,7 +203,7 @@ final class MariadbStructure {
   private boolean isOfKey(String table, Index index) {
     Optional<ForeignKey> key =
         Optional.ofNullable(foreignKeys.getOrDefault(table, Map.of()).get(index.name()));
-    String plain = "KEY USING BTREE (" + MariadbEngine.QUOTING.names(index.columns()) + ")";
+    String plain = "KEY (" + MariadbEngine.QUOTING.names(index.columns()) + ")";
     return key.filter(found -> found.columns().equals(index.columns())).isPresent()
         && index.definition().equals(plain);
   }
@@ -332,7 +332,7 @@ final class MariadbStructure {
                     index ->
                         index.definition().substring(0, index.definition().length() - end.length()))
                 .map(text -> text + ", ")
-                .orElse(kind(rows.getBoolean(3), rows.getString(6)) + " (");
+                .orElse(kind(rows.getString(1), rows.getBoolean(3), rows.getString(6)) + " (");
         String definition = start + rows.getString(5) + end;
         if (name.equals(PRIMARY)) {
           tellKey(rows.getString(1), definition, rows.getBoolean(8));
@@ -351,10 +351,13 @@ final class MariadbStructure {
     }
   }
 
-  private static String kind(boolean unique, String type) {
+  /** How an index begins; of which sort it is matters where it is not its engine's usual one. */
+  private String kind(String table, boolean unique, String type) {
+    String engine = options.getOrDefault(table, Map.of()).getOrDefault(MariadbDdl.ENGINE, "");
+    String usual = engine.equals("MEMORY") ? "HASH" : "BTREE";
     return switch (type) {
       case "FULLTEXT", "SPATIAL" -> type + " KEY";
-      default -> (unique ? "UNIQUE KEY" : "KEY") + " USING " + type;
+      default -> (unique ? "UNIQUE KEY" : "KEY") + (type.equals(usual) ? "" : " USING " + type);
     };
   }
 

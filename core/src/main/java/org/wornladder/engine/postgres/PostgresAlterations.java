@@ -16,7 +16,9 @@ import org.wornladder.schema.Routine;
 import org.wornladder.schema.Table;
 import org.wornladder.schema.Trigger;
 
-/** What PostgreSQL can alter in place, and what may depend on it meanwhile (manual, "ALTER …"). */
+/**
+ * What PostgreSQL can alter in place, and what may depend on it while it does (manual, "ALTER …").
+ */
 final class PostgresAlterations {
   private static final List<String> FIXED_OF_TABLE =
       List.of(
