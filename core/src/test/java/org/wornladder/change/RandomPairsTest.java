@@ -14,12 +14,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Session;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.server.OldestPostgresServer;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 import org.wornladder.server.TestSession;
@@ -31,7 +33,7 @@ import org.wornladder.server.TestSession;
  * -Dladder.engine=NAME} tries one engine alone.
  */
 class RandomPairsTest {
-  private static final int PAIRS = Integer.getInteger("ladder.pairs", 40);
+  private static final int PAIRS = Integer.getInteger("ladder.pairs", 300);
   private static final long SEED = Long.getLong("ladder.seed", 1);
 
   /** The only engine that is tried; all of them if it is not said. */
@@ -43,11 +45,28 @@ class RandomPairsTest {
   @EnumSource
   void areMadeOfEachOther(Kind kind) throws Exception {
     assumeTrue(ENGINE.isEmpty() || ENGINE.equalsIgnoreCase(kind.name()));
-    TestDatabase one = TestDatabase.make(kind, Files.createDirectories(root.resolve("one")));
-    TestDatabase other = TestDatabase.make(kind, Files.createDirectories(root.resolve("other")));
+    pairs(
+        kind,
+        PAIRS,
+        TestDatabase.make(kind, Files.createDirectories(root.resolve("one"))),
+        TestDatabase.make(kind, Files.createDirectories(root.resolve("other"))));
+  }
+
+  @Test
+  void areMadeOfEachOtherOnTheOldestPostgres() throws Exception {
+    assumeTrue(ENGINE.isEmpty());
+    try (OldestPostgresServer server = new OldestPostgresServer()) {
+      TestDatabase one = server.newDatabase("one");
+      assertThat(one.query("SHOW server_version").get(0)).startsWith("14.");
+      pairs(Kind.POSTGRES, Math.min(PAIRS, 60), one, server.newDatabase("other"));
+    }
+  }
+
+  private void pairs(Kind kind, int count, TestDatabase one, TestDatabase other)
+      throws SQLException {
     try (Site from = new Site(one, root);
         Site to = new Site(other, root)) {
-      for (long seed = SEED; seed < SEED + PAIRS; seed++) {
+      for (long seed = SEED; seed < SEED + count; seed++) {
         pair(kind, seed, from, to);
       }
     }
