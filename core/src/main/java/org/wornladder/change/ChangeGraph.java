@@ -25,7 +25,6 @@ import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.Right;
 import org.wornladder.schema.Sequence;
-import org.wornladder.schema.Table;
 
 /**
  * Changes and which of them must come before others: what goes, by what depended on what before
@@ -95,7 +94,8 @@ final class ChangeGraph {
     } else if (change instanceof SchemaChange.Rebuild rebuild) {
       dependentsGo(step, before.on(rebuild.target()), false);
       before.of(rebuild.target()).forEach(owned -> goesBefore(owned.id(), step));
-      tableNeeds(step, rebuild.after());
+      needs(step, rebuild.after().dependsOn());
+      rebuild.after().parts().forEach(part -> needs(step, part.dependsOn()));
     } else if (change instanceof SchemaChange.DropPart drop) {
       partGoes(step, drop.target(), drop.part(), true);
     } else if (change instanceof SchemaChange.AlterPart alter) {
@@ -197,16 +197,6 @@ final class ChangeGraph {
       objectComes(step, right.object());
     }
     objectComes(step, ObjectId.of(Kind.SCHEMA, object.id().schema()));
-  }
-
-  private void tableNeeds(ChangeStep step, Table table) {
-    needs(step, table.dependsOn());
-    for (Part part : table.parts()) {
-      needs(step, part.dependsOn());
-      if (part instanceof ForeignKey key && !key.target().equals(table.id())) {
-        created(key.target()).forEach(other -> other.before(step));
-      }
-    }
   }
 
   private void ownerComes(ChangeStep step, DatabaseObject object) {

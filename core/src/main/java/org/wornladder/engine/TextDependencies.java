@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Dependency;
 import org.wornladder.schema.Facts;
@@ -108,13 +109,37 @@ public final class TextDependencies {
     return resolved;
   }
 
+  /** Tables with what their columns' and constraints' expressions need. */
+  public List<Table> inTables(List<Table> tables) {
+    return tables.stream()
+        .map(
+            table ->
+                table.with(
+                    table.columns().stream()
+                        .map(column -> column.dependingOn(ofColumn(table, column)))
+                        .toList(),
+                    table.constraints().stream()
+                        .map(one -> one.dependingOn(ofExpression(one.definition())))
+                        .toList()))
+        .toList();
+  }
+
+  private List<Dependency> ofColumn(Table table, Column column) {
+    List<Dependency> needed = new ArrayList<>(column.dependsOn());
+    column.defaultValue().ifPresent(value -> needed.addAll(ofExpression(value)));
+    column
+        .more(Column.GENERATED)
+        .ifPresent(value -> needed.addAll(ofColumns(value, table, column.name())));
+    return needed;
+  }
+
   /** The routines and sequences that an expression calls. */
-  public List<Dependency> ofExpression(String expression) {
+  private List<Dependency> ofExpression(String expression) {
     return new Reading(expression, Optional.empty()).calls();
   }
 
   /** What an expression over a table's columns calls, and which columns it names. */
-  public List<Dependency> ofColumns(String expression, Table table, String own) {
+  private List<Dependency> ofColumns(String expression, Table table, String own) {
     Reading reading = new Reading(expression, Optional.empty());
     reading.named.put(folded(table.id().name()), table);
     reading.columns();

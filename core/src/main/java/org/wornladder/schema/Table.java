@@ -65,6 +65,12 @@ public record Table(
     return parts.stream().filter(type::isInstance).map(type::cast).toList();
   }
 
+  /** The same with other columns and constraints. */
+  public Table with(List<Column> otherColumns, List<Constraint> otherConstraints) {
+    return new Table(
+        id, otherColumns, key, foreignKeys, otherConstraints, indexes, options, text, dependsOn);
+  }
+
   /** A column by its name; case does not count where only one is meant. */
   public Optional<Column> column(String wanted) {
     Optional<Column> exact =

@@ -13,6 +13,7 @@ import org.wornladder.ReplayException;
 import org.wornladder.RunListener;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.execution.ApplyPlanner;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
@@ -72,11 +73,15 @@ public final class ScratchReplay {
    * @throws ProjectException with every statement that cannot run
    */
   public void schema(List<SchemaFile> files) throws SQLException {
-    List<Statement> waiting = statements(files);
-    reach.check(waiting);
+    List<Attempt> waiting = new ArrayList<>();
+    for (SchemaFile file : files) {
+      List<Statement> statements = statements(file);
+      reach.check(statements);
+      waiting.addAll(attempts(statements));
+    }
     while (!waiting.isEmpty()) {
       List<Problem> problems = new ArrayList<>();
-      List<Statement> left = run(waiting, problems);
+      List<Attempt> left = run(waiting, problems);
       if (left.size() == waiting.size()) {
         throw new ProjectException(problems);
       }
@@ -84,17 +89,47 @@ public final class ScratchReplay {
     }
   }
 
-  private List<Statement> run(List<Statement> statements, List<Problem> problems) {
-    List<Statement> left = new ArrayList<>();
-    for (Statement statement : statements) {
+  /** A statement with its file's settings, which are made before and put back after it. */
+  private record Attempt(List<Statement> before, Statement statement, List<Statement> after) {
+    private List<Statement> all() {
+      List<Statement> all = new ArrayList<>(before);
+      all.add(statement);
+      all.addAll(after);
+      return all;
+    }
+  }
+
+  private List<Attempt> attempts(List<Statement> statements) {
+    List<Attempt> attempts = new ArrayList<>();
+    for (int i = 0; i < statements.size(); i++) {
+      if (!isSetting(statements.get(i))) {
+        List<Statement> before = statements.subList(0, i).stream().filter(this::isSetting).toList();
+        List<Statement> after =
+            statements.subList(i + 1, statements.size()).stream().filter(this::isSetting).toList();
+        attempts.add(new Attempt(before, statements.get(i), after));
+      }
+    }
+    return attempts;
+  }
+
+  private boolean isSetting(Statement statement) {
+    return StatementWords.first(statement, engine.dialect(), 1).contains("SET");
+  }
+
+  private List<Attempt> run(List<Attempt> attempts, List<Problem> problems) {
+    List<Attempt> left = new ArrayList<>();
+    for (Attempt attempt : attempts) {
       try {
-        session.execute(statement);
+        for (Statement statement : attempt.all()) {
+          session.execute(statement);
+        }
       } catch (SQLException e) {
-        left.add(statement);
+        left.add(attempt);
+        putBack(attempt);
         problems.add(
             new Problem(
                 Problem.Severity.ERROR,
-                statement.place(),
+                attempt.statement().place(),
                 "in the scratch database: " + session.fault(e).message(),
                 "mend the file; no environment was touched"));
       }
@@ -102,17 +137,25 @@ public final class ScratchReplay {
     return left;
   }
 
-  private List<Statement> statements(List<SchemaFile> files) {
-    List<Statement> statements = new ArrayList<>();
-    for (SchemaFile file : files) {
-      Place start = new Place(file.name(), 1, 1);
+  /** The next statements are read as their own files say. */
+  private void putBack(Attempt attempt) {
+    for (Statement setting : attempt.after()) {
       try {
-        statements.addAll(Splitter.split(file.text(), engine.dialect(), start));
-      } catch (SqlTextException e) {
-        throw ProjectException.of(
-            start.plus(file.text(), e.offset()), e.getMessage(), "end it, or double the quote");
+        session.execute(setting);
+      } catch (SQLException e) {
+        // It failed with its statement's own failure as the reason, which is reported.
+        return;
       }
     }
-    return statements;
+  }
+
+  private List<Statement> statements(SchemaFile file) {
+    Place start = new Place(file.name(), 1, 1);
+    try {
+      return Splitter.split(file.text(), engine.dialect(), start);
+    } catch (SqlTextException e) {
+      throw ProjectException.of(
+          start.plus(file.text(), e.offset()), e.getMessage(), "end it, or double the quote");
+    }
   }
 }

@@ -116,6 +116,10 @@ class RandomPairsTest {
                 "DROP SCHEMA public CASCADE",
                 "CREATE SCHEMA public",
                 "CREATE SCHEMA audit"));
+      } else if (database.kind() == Kind.MARIADB) {
+        String name = database.url().replaceFirst(".*/([^?]*).*", "$1");
+        run("empty", List.of("DROP DATABASE " + name, "CREATE DATABASE " + name, "USE " + name));
+        session.change("USE " + name);
       } else {
         session.empty(List.of());
       }

@@ -226,6 +226,19 @@ class AdoptTest {
     assertThat(drift("dev", Against.RUNGS)).isEmpty();
   }
 
+  /** The mode under which a text was read is part of what its file makes. */
+  @Test
+  void aTriggerOfAnotherModeIsBuiltByItsFile() throws Exception {
+    small(Kind.MARIADB);
+    database.execute(
+        "SET sql_mode = 'ANSI_QUOTES,PIPES_AS_CONCAT'",
+        "CREATE TRIGGER a_mark BEFORE INSERT ON block FOR EACH ROW SET @mark = 'a' || 'b'");
+    adopt("dev", ALL);
+    assertThat(ladder.text("schema/triggers/a_mark.sql")).contains("PIPES_AS_CONCAT");
+    assertThat(drift("dev", Against.SCHEMA)).isEmpty();
+    assertThat(drift("dev", Against.RUNGS)).isEmpty();
+  }
+
   @ParameterizedTest
   @EnumSource
   void whereNothingIsOnRecordNothingIsMendedNorMadeOfficial(Kind kind) throws Exception {

@@ -2,9 +2,12 @@ package org.wornladder.engine.h2;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.wornladder.change.Alteration;
 import org.wornladder.change.SchemaChange;
+import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
@@ -77,7 +80,8 @@ final class H2Ddl extends SqlDdl {
       return Alteration.notPossible("H2 has no statement that moves a column");
     }
     return switch (alter.after().kind()) {
-      case TABLE, SEQUENCE -> Alteration.IN_PLACE;
+      case TABLE -> Alteration.IN_PLACE;
+      case SEQUENCE -> changed.contains(Sequence.TYPE) ? Alteration.RECREATE : Alteration.IN_PLACE;
       default -> isComment(changed) ? Alteration.IN_PLACE : Alteration.RECREATE;
     };
   }
@@ -114,7 +118,8 @@ final class H2Ddl extends SqlDdl {
   protected List<String> create(DatabaseObject object) {
     List<String> statements = new ArrayList<>();
     if (object instanceof Sequence sequence) {
-      statements.add("CREATE SEQUENCE " + name(sequence.id()) + counting(sequence));
+      statements.add(
+          "CREATE SEQUENCE " + name(sequence.id()) + SequenceClauses.of(sequence.settings()));
     } else if (object instanceof DomainType type) {
       statements.add(domain(type));
     } else {
@@ -122,26 +127,6 @@ final class H2Ddl extends SqlDdl {
     }
     statements.addAll(aside(object));
     return statements;
-  }
-
-  private static String counting(Sequence sequence) {
-    StringBuilder text = new StringBuilder();
-    for (String setting : Sequence.SETTINGS) {
-      String value = sequence.settings().getOrDefault(setting, "");
-      if (!value.isEmpty()) {
-        text.append(
-            switch (setting) {
-              case Sequence.TYPE -> " AS " + value;
-              case Sequence.START -> " START WITH " + value;
-              case Sequence.INCREMENT -> " INCREMENT BY " + value;
-              case Sequence.MINIMUM -> " MINVALUE " + value;
-              case Sequence.MAXIMUM -> " MAXVALUE " + value;
-              case Sequence.CACHE -> " CACHE " + value;
-              default -> " CYCLE";
-            });
-      }
-    }
-    return text.toString();
   }
 
   private String domain(DomainType type) {
@@ -177,12 +162,14 @@ final class H2Ddl extends SqlDdl {
     }
     if (after instanceof Sequence sequence
         && !sequence.settings().equals(((Sequence) before).settings())) {
-      String counting = counting(sequence).replaceFirst("^ AS \\S+( \\S+)?(?= START)", "");
-      boolean stops =
-          ((Sequence) before).settings().containsKey(Sequence.CYCLE)
-              && !sequence.settings().containsKey(Sequence.CYCLE);
+      Map<String, String> changed = new TreeMap<>(sequence.settings());
+      changed.entrySet().removeAll(((Sequence) before).settings().entrySet());
+      boolean stops = SequenceClauses.stopsCycling((Sequence) before, sequence);
       statements.add(
-          "ALTER SEQUENCE " + name(sequence.id()) + counting + (stops ? " NO CYCLE" : ""));
+          "ALTER SEQUENCE "
+              + name(sequence.id())
+              + SequenceClauses.of(changed)
+              + (stops ? " NO CYCLE" : ""));
     }
     return statements;
   }

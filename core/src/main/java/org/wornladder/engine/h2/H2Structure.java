@@ -182,9 +182,7 @@ final class H2Structure {
     List<DatabaseObject> all = new ArrayList<>(tables);
     all.addAll(objects);
     TextDependencies texts = new TextDependencies(Dialects.H2, all);
-    return new Schema(
-        tables.stream().map(table -> withDependencies(table, texts)).toList(),
-        texts.resolved(objects));
+    return new Schema(texts.inTables(tables), texts.resolved(objects));
   }
 
   /** H2 invents other names for the indexes of constraints each time: they do not count. */
@@ -235,9 +233,18 @@ final class H2Structure {
                     rows.getString(3),
                     rows.getBoolean(4),
                     Optional.ofNullable(rows.getString(5)),
-                    more));
+                    more,
+                    domain(more)));
       }
     }
+  }
+
+  /** What a column needs whose type is a domain. */
+  private static List<Dependency> domain(Map<String, String> more) {
+    return Optional.ofNullable(more.get(H2Ddl.DOMAIN)).stream()
+        .map(name -> ObjectId.of(Kind.DOMAIN, NameList.only(name)))
+        .map(id -> Dependency.cataloged(id, ""))
+        .toList();
   }
 
   private void readIndexes() throws SQLException {
@@ -337,42 +344,6 @@ final class H2Structure {
                 ""));
       }
     }
-  }
-
-  private static Table withDependencies(Table table, TextDependencies texts) {
-    List<Column> columns =
-        table.columns().stream()
-            .map(column -> column.dependingOn(needed(table, column, texts)))
-            .toList();
-    List<Constraint> constraints =
-        table.constraints().stream()
-            .map(one -> one.dependingOn(texts.ofExpression(one.definition())))
-            .toList();
-    return new Table(
-        table.id(),
-        columns,
-        table.key(),
-        table.foreignKeys(),
-        constraints,
-        table.indexes(),
-        table.options(),
-        table.text(),
-        table.dependsOn());
-  }
-
-  private static List<Dependency> needed(Table table, Column column, TextDependencies texts) {
-    List<Dependency> needed = new ArrayList<>();
-    column.defaultValue().ifPresent(value -> needed.addAll(texts.ofExpression(value)));
-    column
-        .more(Column.GENERATED)
-        .ifPresent(value -> needed.addAll(texts.ofColumns(value, table, column.name())));
-    column
-        .more(H2Ddl.DOMAIN)
-        .ifPresent(
-            domain ->
-                needed.add(
-                    Dependency.cataloged(ObjectId.of(Kind.DOMAIN, NameList.only(domain)), "")));
-    return needed;
   }
 
   private List<DatabaseObject> objects() throws SQLException {

@@ -17,7 +17,6 @@ import org.wornladder.engine.TextDependencies;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.DatabaseObject;
-import org.wornladder.schema.Dependency;
 import org.wornladder.schema.Facts;
 import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
@@ -139,40 +138,12 @@ final class MariadbStructure {
     all.addAll(objects);
     TextDependencies texts = new TextDependencies(Dialects.MARIADB, all);
     return new Schema(
-        tables.stream().map(table -> withDependencies(table, texts)).toList(),
-        texts.resolved(objects),
-        MariadbGrants.unseen(sql, name));
+        texts.inTables(tables), texts.resolved(objects), MariadbGrants.unseen(sql, name));
   }
 
   /**
    * Defaults may ask sequences for values; a computed column needs those that it is computed of.
    */
-  private static Table withDependencies(Table table, TextDependencies texts) {
-    List<Column> columns =
-        table.columns().stream()
-            .map(column -> column.dependingOn(needed(table, column, texts)))
-            .toList();
-    return new Table(
-        table.id(),
-        columns,
-        table.key(),
-        table.foreignKeys(),
-        table.constraints(),
-        table.indexes(),
-        table.options(),
-        table.text(),
-        table.dependsOn());
-  }
-
-  private static List<Dependency> needed(Table table, Column column, TextDependencies texts) {
-    List<Dependency> needed = new ArrayList<>();
-    column.defaultValue().ifPresent(value -> needed.addAll(texts.ofExpression(value)));
-    column
-        .more(Column.GENERATED)
-        .ifPresent(value -> needed.addAll(texts.ofColumns(value, table, column.name())));
-    return needed;
-  }
-
   private Table table(String name) {
     List<Index> all = indexes.getOrDefault(name, List.of());
     Optional<List<String>> primaryKey =

@@ -10,7 +10,6 @@ import org.wornladder.change.Alteration;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.CompositeType;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.DefinedObject;
@@ -65,6 +64,7 @@ final class PostgresDdl extends SqlDdl {
   private final List<String> schemas;
   private final PostgresColumnDdl columns;
   private final PostgresRightDdl rights;
+  private final PostgresTypeDdl types;
 
   /**
    * @param schemas the managed ones; names in the first stand alone
@@ -74,6 +74,7 @@ final class PostgresDdl extends SqlDdl {
     this.schemas = List.copyOf(schemas);
     columns = new PostgresColumnDdl(this::name, this::name);
     rights = new PostgresRightDdl(this::object, this::name);
+    types = new PostgresTypeDdl(this::name, this::name, columns, this::constraint);
   }
 
   /** A routine may speak of what is made behind it. */
@@ -148,60 +149,13 @@ final class PostgresDdl extends SqlDdl {
     if (object instanceof Right right) {
       return rights.give(right);
     }
-    List<String> statements = new ArrayList<>();
-    if (object instanceof Sequence sequence) {
-      statements.add(
-          "CREATE "
-              + (sequence.more().containsKey(UNLOGGED) ? "UNLOGGED " : "")
-              + "SEQUENCE "
-              + name(sequence.id())
-              + settings(sequence.settings()));
-    } else if (object instanceof EnumType type) {
-      List<String> labels = type.labels().stream().map(this::text).toList();
-      statements.add(
-          "CREATE TYPE " + name(type.id()) + " AS ENUM (" + String.join(", ", labels) + ")");
-    } else if (object instanceof CompositeType type) {
-      List<String> attributes = type.attributes().stream().map(columns::attribute).toList();
-      statements.add(
-          "CREATE TYPE " + name(type.id()) + " AS (" + String.join(", ", attributes) + ")");
-    } else if (object instanceof DomainType type) {
-      statements.add(domain(type));
-    } else {
+    Optional<String> statement = types.create(object);
+    if (statement.isEmpty()) {
       return super.create(object);
     }
+    List<String> statements = new ArrayList<>(List.of(statement.get()));
     statements.addAll(aside(object));
     return statements;
-  }
-
-  private String domain(DomainType type) {
-    StringBuilder text = new StringBuilder("CREATE DOMAIN ");
-    text.append(name(type.id())).append(" AS ").append(type.type());
-    type.more(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name));
-    type.more(Column.DEFAULT).ifPresent(value -> text.append(" DEFAULT ").append(value));
-    text.append(type.nullable() ? "" : " NOT NULL");
-    type.checks().forEach(check -> text.append(' ').append(constraint(check)));
-    return text.toString();
-  }
-
-  /** How a sequence counts, as CREATE and ALTER SEQUENCE write it. */
-  private static String settings(Map<String, String> settings) {
-    StringBuilder text = new StringBuilder();
-    for (String setting : Sequence.SETTINGS) {
-      String value = settings.getOrDefault(setting, "");
-      if (!value.isEmpty()) {
-        text.append(
-            switch (setting) {
-              case Sequence.TYPE -> " AS " + value;
-              case Sequence.START -> " START WITH " + value;
-              case Sequence.INCREMENT -> " INCREMENT BY " + value;
-              case Sequence.MINIMUM -> " MINVALUE " + value;
-              case Sequence.MAXIMUM -> " MAXVALUE " + value;
-              case Sequence.CACHE -> " CACHE " + value;
-              default -> " CYCLE";
-            });
-      }
-    }
-    return text.toString();
   }
 
   @Override
@@ -404,13 +358,10 @@ final class PostgresDdl extends SqlDdl {
     }
     if (after instanceof Table table) {
       changed.forEach(word -> statements.addAll(alterTable((Table) before, table, word)));
-    } else if (after instanceof Sequence sequence) {
-      statements.addAll(alterSequence((Sequence) before, sequence));
-    } else if (after instanceof EnumType type) {
-      PostgresEnums.additions((EnumType) before, type)
-          .forEach(clause -> statements.add("ALTER TYPE " + name(type.id()) + " " + clause));
-    } else if (after instanceof DomainType type) {
-      statements.addAll(alterDomain(type, changed));
+    } else if (after instanceof Sequence
+        || after instanceof EnumType
+        || after instanceof DomainType) {
+      statements.addAll(types.alter(before, after, changed));
     } else if (after instanceof Trigger trigger && changed.contains(Trigger.STATE)) {
       statements.add(state(trigger));
     } else if (changed.contains(Facts.DEFINITION)) {
@@ -446,51 +397,6 @@ final class PostgresDdl extends SqlDdl {
               alter, before.option(STORAGE_OPTIONS), after.option(STORAGE_OPTIONS));
       default -> List.of();
     };
-  }
-
-  /** Its position stays, whatever else changes. */
-  private List<String> alterSequence(Sequence before, Sequence after) {
-    String alter = "ALTER SEQUENCE " + name(after.id());
-    List<String> statements = new ArrayList<>();
-    if (!before.settings().equals(after.settings())) {
-      boolean stops =
-          before.settings().containsKey(Sequence.CYCLE)
-              && !after.settings().containsKey(Sequence.CYCLE);
-      Map<String, String> changed = new TreeMap<>(after.settings());
-      changed.entrySet().removeAll(before.settings().entrySet());
-      statements.add(alter + settings(changed) + (stops ? " NO CYCLE" : ""));
-    }
-    if (!before.ownerTable().equals(after.ownerTable())
-        || !before.ownerColumn().equals(after.ownerColumn())) {
-      String owner =
-          after
-              .ownerTable()
-              .map(table -> name(table) + "." + name(after.ownerColumn()))
-              .orElse("NONE");
-      statements.add(alter + " OWNED BY " + owner);
-    }
-    if (before.more().containsKey(UNLOGGED) != after.more().containsKey(UNLOGGED)) {
-      statements.add(
-          alter + " SET " + (after.more().containsKey(UNLOGGED) ? "UNLOGGED" : "LOGGED"));
-    }
-    return statements;
-  }
-
-  private List<String> alterDomain(DomainType after, List<String> changed) {
-    String alter = "ALTER DOMAIN " + name(after.id()) + " ";
-    List<String> statements = new ArrayList<>();
-    if (changed.contains(Column.DEFAULT)) {
-      statements.add(
-          alter
-              + after
-                  .more(Column.DEFAULT)
-                  .map(value -> "SET DEFAULT " + value)
-                  .orElse("DROP DEFAULT"));
-    }
-    if (changed.contains(Column.NULLABLE)) {
-      statements.add(alter + (after.nullable() ? "DROP NOT NULL" : "SET NOT NULL"));
-    }
-    return statements;
   }
 
   @Override

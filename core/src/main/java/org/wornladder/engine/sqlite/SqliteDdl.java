@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.wornladder.change.Alteration;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
@@ -29,6 +30,12 @@ final class SqliteDdl extends SqlDdl {
   static final String VIRTUAL = "virtual";
   static final String STRICT = "strict";
   static final String ROWID = "rowid";
+
+  /** A default that needs no parentheses (SQLite documentation, "CREATE TABLE"). */
+  private static final Pattern LITERAL =
+      Pattern.compile(
+          "(?i)[xX]?'(?:[^']|'')*'|[+-]?[0-9]+(?:\\.[0-9]*)?(?:e[+-]?[0-9]+)?|null|true|false"
+              + "|current_(?:time|date|timestamp)");
 
   private static final String AUTOINCREMENT = "autoincrement";
   private static final String OLD = "ladder_old_";
@@ -151,7 +158,12 @@ final class SqliteDdl extends SqlDdl {
         .filter(AUTOINCREMENT::equals)
         .ifPresent(how -> text.append(" PRIMARY KEY AUTOINCREMENT"));
     text.append(column.nullable() ? "" : " NOT NULL");
-    column.defaultValue().ifPresent(value -> text.append(" DEFAULT (").append(value).append(")"));
+    column
+        .defaultValue()
+        .ifPresent(
+            value ->
+                text.append(" DEFAULT ")
+                    .append(LITERAL.matcher(value).matches() ? value : "(" + value + ")"));
     column.more(Column.COLLATION).ifPresent(name -> text.append(" COLLATE ").append(name(name)));
     computed(column)
         .ifPresent(
