@@ -63,6 +63,11 @@ public record ChangeScript(
     return new ChangeScript(order.ordered(), statements(order.ordered(), ddl), written, leftOut);
   }
 
+  /** What rows lose by the changes, each in words. */
+  public List<String> losses() {
+    return changes.stream().flatMap(change -> change.loss().stream()).toList();
+  }
+
   /** The statements of ordered changes, with what goes before and behind them. */
   static List<String> statements(List<SchemaChange> ordered, Ddl ddl) {
     List<String> statements = new ArrayList<>(ddl.preamble(ordered));

@@ -131,7 +131,11 @@ public sealed interface SchemaChange {
 
     @Override
     public Optional<String> loss() {
-      return part.kind() == Kind.COLUMN && target.kind() == Kind.TABLE
+      boolean values =
+          part instanceof Column column
+              && column.more(Column.GENERATED).isEmpty()
+              && target.kind() == Kind.TABLE;
+      return values
           ? Optional.of("the values of " + part.name() + " in " + target.displayName())
           : Optional.empty();
     }

@@ -70,6 +70,7 @@ public record MendService(ProjectContext project) {
               context.environment().name(),
               script.statements(),
               inClient(script.statements(), ddl),
+              script.losses(),
               script.leftOut(),
               differences.undecidable());
         });

@@ -32,6 +32,9 @@ public final class MendView {
     StringBuilder text = new StringBuilder();
     text.append("-- Brings ").append(mending.environment()).append(" back to ").append(to);
     text.append(".\n-- Read it before you run it: what it drops is gone.\n");
+    mending
+        .losses()
+        .forEach(loss -> text.append("-- Loses ").append(SafeText.line(loss)).append('\n'));
     for (LeftOut left : mending.leftOut()) {
       text.append("-- Not settled here: ").append(words(left)).append('\n');
     }
@@ -66,6 +69,9 @@ public final class MendView {
   }
 
   public void show(MendScript mending, String file) {
+    for (String loss : mending.losses()) {
+      page.line(colors.bad("  loses     ") + SafeText.line(loss));
+    }
     leftOut(mending.leftOut());
     hidden(mending.hidden());
     page.verdict(
@@ -121,6 +127,7 @@ public final class MendView {
         .put("environment", mending.environment())
         .put("file", file)
         .put("statements", mending.statements())
+        .put("losses", mending.losses())
         .put("left_out", names(mending.leftOut()))
         .put("reasons", reasons(mending.leftOut()))
         .put("not_readable", VisibleDifferences.names(mending.hidden()))
