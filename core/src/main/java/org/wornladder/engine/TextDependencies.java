@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Dependency;
@@ -167,6 +168,9 @@ public final class TextDependencies {
     private final Map<String, DatabaseObject> named = new LinkedHashMap<>();
     private final Set<Dependency> found = new LinkedHashSet<>();
 
+    /** The places of tokens that are names of tables, and aliases of them. */
+    private final Set<Integer> tables = new HashSet<>();
+
     private Reading(String text, Optional<String> table) {
       this.text = text;
       try {
@@ -299,7 +303,8 @@ public final class TextDependencies {
       }
       String name = name(last);
       DatabaseObject relation = relations.get(name);
-      boolean calls = word(last + 1).equals("(");
+      boolean calls = word(last + 1).equals("(") && !upper(at - 1).equals("INTO");
+      tables.addAll(IntStream.rangeClosed(first, last).boxed().toList());
       if (relation == null || calls || (last == first && common.contains(name))) {
         return last;
       }
@@ -312,6 +317,7 @@ public final class TextDependencies {
               && !NO_ALIAS.contains(upper(alias));
       if (hasAlias) {
         named.put(name(alias), relation);
+        tables.add(alias);
         return alias;
       }
       return last;
@@ -322,7 +328,7 @@ public final class TextDependencies {
      */
     private void columns() {
       for (int i = 0; i < tokens.size(); i++) {
-        if (!isName(i)) {
+        if (!isName(i) || tables.contains(i)) {
           continue;
         }
         boolean qualified = word(i - 1).equals(".");
