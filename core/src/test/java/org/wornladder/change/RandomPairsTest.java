@@ -3,6 +3,7 @@ package org.wornladder.change;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -45,11 +46,7 @@ class RandomPairsTest {
   @EnumSource
   void areMadeOfEachOther(Kind kind) throws Exception {
     assumeTrue(ENGINE.isEmpty() || ENGINE.equalsIgnoreCase(kind.name()));
-    pairs(
-        kind,
-        PAIRS,
-        TestDatabase.make(kind, Files.createDirectories(root.resolve("one"))),
-        TestDatabase.make(kind, Files.createDirectories(root.resolve("other"))));
+    pairs(kind, PAIRS, database(kind, "one"), database(kind, "other"));
   }
 
   @Test
@@ -60,6 +57,12 @@ class RandomPairsTest {
       assertThat(one.query("SHOW server_version").get(0)).startsWith("14.");
       pairs(Kind.POSTGRES, Math.min(PAIRS, 60), one, server.newDatabase("other"));
     }
+  }
+
+  private TestDatabase database(Kind kind, String name) throws IOException {
+    return kind == Kind.H2
+        ? new TestDatabase(kind, "jdbc:h2:mem:" + name + ";DB_CLOSE_DELAY=-1")
+        : TestDatabase.make(kind, Files.createDirectories(root.resolve(name)));
   }
 
   private void pairs(Kind kind, int count, TestDatabase one, TestDatabase other)
@@ -86,9 +89,9 @@ class RandomPairsTest {
     Snapshot goal = to.read();
     Map<String, String> kept = before.kept(after);
     Map<String, List<String>> values = from.values(kept);
-    from.change(label, was, goal);
+    Snapshot made = from.change(label, was, goal);
     assertThat(from.values(kept)).as(label).isEqualTo(values);
-    from.change(label + ", back", from.read(), was);
+    from.change(label + ", back", made, was);
     assertThat(from.values(kept)).as(label + ", back").isEqualTo(values);
   }
 
@@ -150,8 +153,11 @@ class RandomPairsTest {
       return session.structure(List.of()).snapshot().withoutRights();
     }
 
-    /** Makes one structure of another; columns may come to stand in another order. */
-    private void change(String label, Snapshot was, Snapshot goal) throws SQLException {
+    /**
+     * Makes one structure of another, and returns what is there then; columns may come to stand in
+     * another order.
+     */
+    private Snapshot change(String label, Snapshot was, Snapshot goal) throws SQLException {
       ChangeScript script =
           ChangeScript.of(
               Differences.between(was, goal),
@@ -163,9 +169,11 @@ class RandomPairsTest {
           .as(label)
           .allMatch(left -> left.reason().contains("behind") || left.reason().contains("order"));
       run(label, script.statements());
-      List<Difference> left = new ArrayList<>(Differences.between(goal, read()));
+      Snapshot made = read();
+      List<Difference> left = new ArrayList<>(Differences.between(goal, made));
       left.removeIf(RandomPairsTest::isOrder);
       assertThat(left).as(label + "\n" + String.join(";\n", script.statements())).isEmpty();
+      return made;
     }
 
     private Map<String, List<String>> values(Map<String, String> queries) throws SQLException {
