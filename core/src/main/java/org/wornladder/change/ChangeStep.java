@@ -47,6 +47,7 @@ final class ChangeStep {
           Kind.ENUM,
           Kind.COMPOSITE,
           Kind.DOMAIN,
+          Kind.RANGE,
           Kind.SEQUENCE,
           Kind.FUNCTION,
           Kind.AGGREGATE,

@@ -273,7 +273,7 @@ final class TakeDowns {
   }
 
   private static boolean isType(Kind kind) {
-    return kind == Kind.ENUM || kind == Kind.DOMAIN || kind == Kind.COMPOSITE;
+    return kind == Kind.ENUM || kind == Kind.DOMAIN || kind == Kind.COMPOSITE || kind == Kind.RANGE;
   }
 
   private static List<Dependency> withoutDropped(Column column, ObjectId gone) {

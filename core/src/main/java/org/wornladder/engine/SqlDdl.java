@@ -325,7 +325,7 @@ public abstract class SqlDdl implements Ddl {
   /** A kind as statements write it. */
   protected static String sqlWord(Kind kind) {
     return switch (kind) {
-      case ENUM, COMPOSITE -> "TYPE";
+      case ENUM, COMPOSITE, RANGE -> "TYPE";
       case MATERIALISED_VIEW -> "MATERIALIZED VIEW";
       default -> kind.name();
     };

@@ -13,7 +13,7 @@ import java.util.SortedMap;
  * more} is what the statement does not say, by name, such as {@code comment}.
  */
 public sealed interface DefinedObject extends DatabaseObject
-    permits View, Routine, Trigger, Policy, Event, Extension, Namespace, OtherObject {
+    permits View, RangeType, Routine, Trigger, Policy, Event, Extension, Namespace, OtherObject {
   String definition();
 
   Map<String, String> more();
@@ -35,6 +35,7 @@ public sealed interface DefinedObject extends DatabaseObject
       case FUNCTION, PROCEDURE, AGGREGATE -> new Routine(id, definition, more, dependsOn);
       case TRIGGER -> new Trigger(id, table(facts), definition, ofTable(more), dependsOn);
       case POLICY -> new Policy(id, table(facts), definition, ofTable(more), dependsOn);
+      case RANGE -> new RangeType(id, definition, more, dependsOn);
       case EVENT -> new Event(id, definition, more, dependsOn);
       case EXTENSION -> new Extension(id, definition, more);
       case SCHEMA -> new Namespace(id, definition, more);

@@ -54,6 +54,7 @@ public final class Facts {
           PARTIAL,
           OF_CONSTRAINT,
           NUMBER,
+          OtherObject.DROPPED_AS,
           Routine.RESULT,
           Routine.PARAMETERS,
           Right.OBJECT_KIND,

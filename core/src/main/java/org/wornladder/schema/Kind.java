@@ -9,6 +9,7 @@ public enum Kind {
   ENUM("enum", "enums"),
   DOMAIN("domain", "domains"),
   COMPOSITE("composite type", "composite types"),
+  RANGE("range type", "range types"),
   SEQUENCE("sequence", "sequences"),
   TABLE("table", "tables"),
   COLUMN("column", "columns"),

@@ -10,6 +10,9 @@ import java.util.Map;
 public record OtherObject(
     ObjectId id, String definition, Map<String, String> more, List<Dependency> dependsOn)
     implements DefinedObject {
+  /** The fact that is the object's kind and name as DROP writes them, where that is known. */
+  public static final String DROPPED_AS = "dropped as";
+
   public OtherObject {
     more = Facts.of(more);
     dependsOn = Dependency.sorted(dependsOn);

@@ -25,6 +25,7 @@ final class RandomStructure {
   private final Map<String, Integer> functions = new LinkedHashMap<>();
   private final Map<String, List<String>> enums = new LinkedHashMap<>();
   private final Map<String, Integer> sequences = new LinkedHashMap<>();
+  private final Map<String, Integer> domains = new LinkedHashMap<>();
   private int count;
 
   private static final class Column {
@@ -72,8 +73,8 @@ final class RandomStructure {
     }
   }
 
-  /** A view of some columns of a table or another view. */
-  private record View(String from, List<String> columns, int limit) {}
+  /** A view of some columns of a table or another view, materialised or not. */
+  private record View(String from, List<String> columns, int limit, boolean stored) {}
 
   private RandomStructure(Kind kind, Random random) {
     this.kind = kind;
@@ -97,6 +98,7 @@ final class RandomStructure {
     other.functions.putAll(functions);
     other.enums.putAll(enums);
     other.sequences.putAll(sequences);
+    other.domains.putAll(domains);
     other.count = count;
     int changes = 1 + random.nextInt(6);
     for (int i = 0; i < changes; i++) {
@@ -140,7 +142,7 @@ final class RandomStructure {
     } else if (what == 10 && !views.isEmpty()) {
       String name = any(views.keySet());
       View view = views.get(name);
-      views.put(name, new View(view.from(), view.columns(), view.limit() + 1));
+      views.put(name, new View(view.from(), view.columns(), view.limit() + 1, view.stored()));
     } else if (what == 11) {
       Table table = any(tables.values());
       table.references.put(fresh("ref"), any(tables.keySet()));
@@ -187,6 +189,7 @@ final class RandomStructure {
         new ArrayList<>(List.of("integer", "bigint", "varchar(40)", "varchar(60)"));
     if (postgres()) {
       types.addAll(enums.keySet());
+      types.addAll(domains.keySet());
     }
     return types;
   }
@@ -232,7 +235,8 @@ final class RandomStructure {
     if (some.size() > 1 && random.nextBoolean()) {
       some.remove(random.nextInt(some.size()));
     }
-    views.put(fresh("v"), new View(from, List.copyOf(some), random.nextInt(5)));
+    boolean stored = postgres() && random.nextInt(3) == 0;
+    views.put(fresh("v"), new View(from, List.copyOf(some), random.nextInt(5), stored));
   }
 
   private void keys(Table table) {
@@ -249,7 +253,8 @@ final class RandomStructure {
       any(tables.values()).comment = "it's " + random.nextInt(99);
       return;
     }
-    switch (random.nextInt(5)) {
+    switch (random.nextInt(6)) {
+      case 5 -> domains.put("d" + random.nextInt(3), random.nextInt(9));
       case 0 -> functions.put("f" + random.nextInt(4), random.nextInt(9));
       case 1 -> enums.put("e" + random.nextInt(3), labels());
       case 2 -> sequences.put("s" + random.nextInt(3), 1 + random.nextInt(9));
@@ -332,20 +337,39 @@ final class RandomStructure {
     functions.forEach(
         (name, value) ->
             statements.add(
-                "CREATE FUNCTION %s(n integer) RETURNS integer IMMUTABLE LANGUAGE sql AS 'SELECT n + %d'"
-                    .formatted(name, value)));
+                "CREATE FUNCTION %s(n integer) RETURNS %s IMMUTABLE LANGUAGE sql AS 'SELECT (n + %d)::%s'"
+                    .formatted(name, number(value), value, number(value))));
+    domains.forEach(
+        (name, value) ->
+            statements.add(
+                "CREATE DOMAIN %s AS %s CONSTRAINT small CHECK (VALUE < %d)"
+                    .formatted(name, number(value), 100 + value)));
     tables.forEach((name, table) -> statements.add(table(name, table)));
     tables.forEach((name, table) -> more(name, table, statements));
     views.forEach(
         (name, view) ->
             statements.add(
-                "CREATE VIEW %s AS SELECT %s FROM %s WHERE %d < 9"
+                "CREATE %sVIEW %s AS SELECT %s FROM %s WHERE %d < 9"
                     .formatted(
+                        view.stored() ? "MATERIALIZED " : "",
                         quoted(name),
                         String.join(", ", view.columns().stream().map(this::quoted).toList()),
                         relation(view.from()),
                         view.limit())));
+    views.forEach(
+        (name, view) -> {
+          if (view.stored()) {
+            statements.add(
+                "CREATE INDEX %s ON %s (%s)"
+                    .formatted(quoted("mvi_" + name), quoted(name), quoted(view.columns().get(0))));
+          }
+        });
     return statements;
+  }
+
+  /** A type of numbers that changes with a number. */
+  private static String number(int value) {
+    return value % 2 == 0 ? "integer" : "bigint";
   }
 
   private String table(String name, Table table) {
@@ -367,6 +391,13 @@ final class RandomStructure {
       table.references.forEach((column, target) -> parts.add(reference(column, target)));
     }
     return "CREATE TABLE " + relation(name) + " (" + String.join(", ", parts) + ")";
+  }
+
+  /** A call of a function over a key, as a further column of an index. */
+  private String called() {
+    return postgres() && !functions.isEmpty()
+        ? ", " + functions.keySet().iterator().next() + "(" + quoted("id") + ")"
+        : "";
   }
 
   private String check(String column) {
@@ -402,11 +433,12 @@ final class RandomStructure {
     table.indexes.forEach(
         (index, columns) ->
             statements.add(
-                "CREATE INDEX %s ON %s (%s)"
+                "CREATE INDEX %s ON %s (%s%s)"
                     .formatted(
                         quoted(index),
                         relation(name),
-                        String.join(", ", columns.stream().map(this::quoted).toList()))));
+                        String.join(", ", columns.stream().map(this::quoted).toList()),
+                        called())));
     if (kind != Kind.SQLITE) {
       table.references.forEach(
           (column, target) ->

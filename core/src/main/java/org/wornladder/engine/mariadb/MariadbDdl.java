@@ -5,8 +5,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.wornladder.change.Alteration;
 import org.wornladder.change.SchemaChange;
+import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
@@ -278,17 +280,32 @@ final class MariadbDdl extends SqlDdl {
       return alterTable((Table) before, table);
     }
     if (after instanceof Sequence sequence) {
-      return List.of(
-          "ALTER SEQUENCE "
-              + name(sequence.id())
-              + counting(sequence).replaceFirst("^ START WITH \\S+", ""),
-          "ALTER TABLE " + name(sequence.id()) + commentOf(sequence));
+      return alterSequence((Sequence) before, sequence);
     }
     if (after instanceof Right right) {
       return List.of(drop(before), grant(right));
     }
     String definition = ((DefinedObject) after).definition();
     return List.of(definition.replaceFirst("^CREATE ", "CREATE OR REPLACE "));
+  }
+
+  /** Its position stays. */
+  private List<String> alterSequence(Sequence before, Sequence after) {
+    List<String> statements = new ArrayList<>();
+    Map<String, String> changed = new TreeMap<>(after.settings());
+    changed.entrySet().removeAll(before.settings().entrySet());
+    boolean stops = SequenceClauses.stopsCycling(before, after);
+    if (!changed.isEmpty() || stops) {
+      statements.add(
+          "ALTER SEQUENCE "
+              + name(after.id())
+              + SequenceClauses.of(changed)
+              + (stops ? " NOCYCLE" : ""));
+    }
+    if (!before.fact(Facts.COMMENT).equals(after.fact(Facts.COMMENT))) {
+      statements.add("ALTER TABLE " + name(after.id()) + commentOf(after));
+    }
+    return statements;
   }
 
   private String commentOf(DatabaseObject object) {

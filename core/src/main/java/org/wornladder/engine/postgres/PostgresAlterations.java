@@ -28,7 +28,15 @@ final class PostgresAlterations {
           PostgresDdl.ATTACHED,
           PostgresDdl.OF_TYPE);
 
+  private static final Alteration NOT_READ =
+      Alteration.notPossible("it is named here, and not read further");
+
   private PostgresAlterations() {}
+
+  /** Whether an object of a rare kind has statements that make and drop it. */
+  private static boolean isWritten(DatabaseObject object) {
+    return !(object instanceof OtherObject) || object.fact(OtherObject.DROPPED_AS).isPresent();
+  }
 
   static Alteration of(SchemaChange change) {
     if (change instanceof SchemaChange.Alter alter) {
@@ -41,8 +49,8 @@ final class PostgresAlterations {
               ? Alteration.IN_PLACE
               : Alteration.RECREATE;
     }
-    if (change instanceof SchemaChange.Drop drop && drop.object() instanceof OtherObject) {
-      return Alteration.notPossible("it is named here, and not read further");
+    if (change instanceof SchemaChange.Drop drop && !isWritten(drop.object())) {
+      return NOT_READ;
     }
     return Alteration.IN_PLACE;
   }
@@ -72,8 +80,8 @@ final class PostgresAlterations {
           changed.stream().allMatch(word -> word.equals(Trigger.STATE) || isComment(List.of(word)))
               ? Alteration.IN_PLACE
               : Alteration.RECREATE;
-      case VIEW, MATERIALISED_VIEW, AGGREGATE, POLICY -> Alteration.RECREATE;
-      case OTHER -> Alteration.notPossible("it is named here, and not read further");
+      case VIEW, MATERIALISED_VIEW, AGGREGATE, POLICY, RANGE -> Alteration.RECREATE;
+      case OTHER -> isWritten(before) && isWritten(after) ? Alteration.RECREATE : NOT_READ;
       default -> Alteration.IN_PLACE;
     };
   }

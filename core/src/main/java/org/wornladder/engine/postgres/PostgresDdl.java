@@ -20,6 +20,7 @@ import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Right;
@@ -335,7 +336,7 @@ final class PostgresDdl extends SqlDdl {
     if (object instanceof Right right) {
       return rights.take(right);
     }
-    return "DROP " + object(object.id());
+    return "DROP " + object.fact(OtherObject.DROPPED_AS).orElseGet(() -> object(object.id()));
   }
 
   @Override

@@ -35,6 +35,7 @@ final class PostgresDependencies {
       WITH d AS (SELECT d.classid, d.objid, d.objsubid,
             CASE WHEN d.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass THEN 'c'
               WHEN d.refclassid = 'pg_catalog.pg_proc'::pg_catalog.regclass THEN 'p'
+              WHEN d.refclassid = 'pg_catalog.pg_operator'::pg_catalog.regclass THEN 'o'
               WHEN coalesce(e.typrelid, y.typrelid) <> 0 THEN 'c' ELSE 't' END AS catalogue,
             CASE WHEN d.refclassid <> 'pg_catalog.pg_type'::pg_catalog.regclass THEN d.refobjid
               WHEN coalesce(e.typrelid, y.typrelid) <> 0 THEN coalesce(e.typrelid, y.typrelid)
@@ -49,7 +50,8 @@ final class PostgresDependencies {
             AND d.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass
          WHERE d.deptype IN ('n', 'a') AND d.objid >= 16384 AND d.refobjid >= 16384
            AND d.refclassid IN ('pg_catalog.pg_class'::pg_catalog.regclass,
-             'pg_catalog.pg_proc'::pg_catalog.regclass, 'pg_catalog.pg_type'::pg_catalog.regclass)
+             'pg_catalog.pg_proc'::pg_catalog.regclass, 'pg_catalog.pg_type'::pg_catalog.regclass,
+             'pg_catalog.pg_operator'::pg_catalog.regclass)
            AND d.classid <> 'pg_catalog.pg_constraint'::pg_catalog.regclass)
       SELECT DISTINCT * FROM (
         SELECT 'c', r.ev_class, '', '', d.catalogue, d.needed, d."column"
@@ -78,7 +80,9 @@ final class PostgresDependencies {
         UNION ALL SELECT CASE WHEN k.conrelid <> 0 THEN 'c' ELSE 't' END,
             CASE WHEN k.conrelid <> 0 THEN k.conrelid ELSE k.contypid END, 'constraint', k.conname,
             CASE WHEN d.refclassid = 'pg_catalog.pg_proc'::pg_catalog.regclass THEN 'p'
-              WHEN d.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass THEN 'c' ELSE 't' END,
+              WHEN d.refclassid = 'pg_catalog.pg_class'::pg_catalog.regclass THEN 'c'
+              WHEN d.refclassid = 'pg_catalog.pg_operator'::pg_catalog.regclass THEN 'o'
+              ELSE 't' END,
             d.refobjid, NULL
           FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_depend d ON d.objid = k.oid
            AND d.classid = 'pg_catalog.pg_constraint'::pg_catalog.regclass AND d.deptype = 'n'

@@ -11,7 +11,7 @@ final class PostgresNumbers {
   static final String CLASS = "c";
   static final String ROUTINE = "p";
   static final String TYPE = "t";
-  private static final String OTHER = "o";
+  static final String OTHER = "o";
 
   private final Map<String, ObjectId> objects = new HashMap<>();
 
@@ -20,7 +20,7 @@ final class PostgresNumbers {
     return switch (kind) {
       case TABLE, VIEW, MATERIALISED_VIEW, SEQUENCE, COMPOSITE -> CLASS;
       case FUNCTION, PROCEDURE, AGGREGATE -> ROUTINE;
-      case ENUM, DOMAIN -> TYPE;
+      case ENUM, DOMAIN, RANGE -> TYPE;
       case OTHER -> OTHER;
       default -> OTHER + kind.ordinal();
     };

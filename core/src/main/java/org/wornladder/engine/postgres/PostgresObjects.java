@@ -155,6 +155,21 @@ final class PostgresObjects {
           pg_catalog.obj_description(t.oid, 'pg_type') AS comment
         FROM pg_catalog.pg_type t JOIN %schemas ON n.oid = t.typnamespace
        WHERE t.typtype = 'd' AND %own(pg_type, t)""";
+  private static final String RANGES =
+      """
+      SELECT %schema, t.typname, t.oid, concat('CREATE TYPE ', %quoted(t.typname), ' AS RANGE (',
+          concat_ws(', ', 'SUBTYPE = ' || pg_catalog.format_type(r.rngsubtype, NULL),
+            (SELECT 'SUBTYPE_OPCLASS = ' || quote_ident(n2.nspname) || '.' || quote_ident(oc.opcname)
+              FROM pg_catalog.pg_opclass oc JOIN pg_catalog.pg_namespace n2
+                ON n2.oid = oc.opcnamespace WHERE oc.oid = r.rngsubopc AND NOT oc.opcdefault),
+            (SELECT 'COLLATION = ' || %collation(r.rngcollation) FROM pg_catalog.pg_type b
+              WHERE b.oid = r.rngsubtype AND r.rngcollation <> b.typcollation),
+            'CANONICAL = ' || nullif(r.rngcanonical::oid, 0)::pg_catalog.regproc,
+            'SUBTYPE_DIFF = ' || nullif(r.rngsubdiff::oid, 0)::pg_catalog.regproc), ')'),
+          pg_catalog.obj_description(t.oid, 'pg_type') AS comment
+        FROM pg_catalog.pg_type t JOIN pg_catalog.pg_range r ON r.rngtypid = t.oid
+        JOIN %schemas ON n.oid = t.typnamespace
+       WHERE t.typtype = 'r' AND %own(pg_type, t)""";
   private static final String ATTRIBUTES =
       """
       SELECT c.oid, a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod),
@@ -268,24 +283,6 @@ final class PostgresObjects {
               JOIN %schemas ON n.oid = g.oprnamespace
               WHERE %own(pg_operator, g)"""),
           entry(
-              PostgresObjectKinds.RANGE,
-              """
-              SELECT '', 'range type ' || %name(t.typname), t.oid,
-                concat('CREATE TYPE ', %quoted(t.typname), ' AS RANGE (', concat_ws(', ',
-                  'SUBTYPE = ' || pg_catalog.format_type(r.rngsubtype, NULL),
-                  (SELECT 'SUBTYPE_OPCLASS = ' || quote_ident(n2.nspname) || '.' ||
-                    quote_ident(oc.opcname) FROM pg_catalog.pg_opclass oc JOIN
-                    pg_catalog.pg_namespace n2 ON n2.oid = oc.opcnamespace
-                    WHERE oc.oid = r.rngsubopc AND NOT oc.opcdefault),
-                  (SELECT 'COLLATION = ' || %collation(r.rngcollation) FROM pg_catalog.pg_type b
-                    WHERE b.oid = r.rngsubtype AND r.rngcollation <> b.typcollation),
-                  'CANONICAL = ' || nullif(r.rngcanonical::oid, 0)::pg_catalog.regproc,
-                  'SUBTYPE_DIFF = ' || nullif(r.rngsubdiff::oid, 0)::pg_catalog.regproc), ')'),
-                'TYPE ' || %quoted(t.typname) AS "dropped as"
-              FROM pg_catalog.pg_type t JOIN pg_catalog.pg_range r ON r.rngtypid = t.oid
-              JOIN %schemas ON n.oid = t.typnamespace
-              WHERE t.typtype = 'r' AND %own(pg_type, t)"""),
-          entry(
               PostgresObjectKinds.RULE,
               """
               SELECT '', 'rule ' || r.rulename || ' on ' || %name(c.relname), r.oid,
@@ -334,6 +331,7 @@ final class PostgresObjects {
       queries.add(new Query(scope.of(DOMAIN_CHECKS) + BY_NAME, this::readChecks));
       ask(DOMAINS, Kind.DOMAIN, this::domain);
     }
+    askFor(PostgresObjectKinds.RANGE, RANGES, Kind.RANGE, this::defined);
     if (scope.has(PostgresObjectKinds.COMPOSITE_TYPE)) {
       queries.add(new Query(scope.of(ATTRIBUTES), this::readAttributes));
       ask(COMPOSITES, Kind.COMPOSITE, this::composite);
