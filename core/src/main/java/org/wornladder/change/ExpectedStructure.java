@@ -10,7 +10,6 @@ import java.util.TreeMap;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Described;
 import org.wornladder.schema.Facts;
-import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 
@@ -29,20 +28,34 @@ public final class ExpectedStructure {
     if (expected.objects().equals(before.objects())) {
       return after;
     }
-    Map<ObjectId, DatabaseObject> planned = Differences.byId(expected);
-    Map<ObjectId, DatabaseObject> was = Differences.byId(before);
-    Map<ObjectId, DatabaseObject> is = Differences.byId(after);
-    Set<ObjectId> ids = new LinkedHashSet<>(is.keySet());
-    ids.addAll(planned.keySet());
-    List<DatabaseObject> merged = new ArrayList<>();
-    for (ObjectId id : ids) {
-      object(
-              Optional.ofNullable(planned.get(id)),
-              Optional.ofNullable(was.get(id)),
-              Optional.ofNullable(is.get(id)))
+    return new Snapshot(
+        merge(
+            Differences.byId(expected),
+            Differences.byId(before),
+            Differences.byId(after),
+            ExpectedStructure::object));
+  }
+
+  /** How one object or part is merged. */
+  private interface Merge<T> {
+    Optional<T> of(Optional<T> expected, Optional<T> before, Optional<T> after);
+  }
+
+  /** In the order of what is there now, then of what was expected. */
+  private static <K, T> List<T> merge(
+      Map<K, T> expected, Map<K, T> before, Map<K, T> after, Merge<T> merge) {
+    Set<K> keys = new LinkedHashSet<>(after.keySet());
+    keys.addAll(expected.keySet());
+    List<T> merged = new ArrayList<>();
+    for (K key : keys) {
+      merge
+          .of(
+              Optional.ofNullable(expected.get(key)),
+              Optional.ofNullable(before.get(key)),
+              Optional.ofNullable(after.get(key)))
           .ifPresent(merged::add);
     }
-    return new Snapshot(merged);
+    return merged;
   }
 
   private static Optional<DatabaseObject> object(
@@ -72,22 +85,9 @@ public final class ExpectedStructure {
         : before.isEmpty() && after.isEmpty();
   }
 
-  /** In the order of what is there now, then of what was expected. */
   private static List<Part> parts(List<Part> expected, List<Part> before, List<Part> after) {
-    Map<PartKey, Part> planned = PartKey.of(expected);
-    Map<PartKey, Part> was = PartKey.of(before);
-    Map<PartKey, Part> is = PartKey.of(after);
-    Set<PartKey> keys = new LinkedHashSet<>(is.keySet());
-    keys.addAll(planned.keySet());
-    List<Part> merged = new ArrayList<>();
-    for (PartKey key : keys) {
-      part(
-              Optional.ofNullable(planned.get(key)),
-              Optional.ofNullable(was.get(key)),
-              Optional.ofNullable(is.get(key)))
-          .ifPresent(merged::add);
-    }
-    return merged;
+    return merge(
+        PartKey.of(expected), PartKey.of(before), PartKey.of(after), ExpectedStructure::part);
   }
 
   private static Optional<Part> part(

@@ -70,12 +70,6 @@ public record Column(
     return Optional.ofNullable(more.get(word));
   }
 
-  /** The same with another value for a word of {@link #more}; empty: without it. */
-  public Column with(String word, String value) {
-    Map<String, String> others = Facts.with(Facts.without(more, word), word, value);
-    return new Column(name, type, nullable, defaultValue, others, dependsOn);
-  }
-
   /** The same with another default. */
   public Column withDefault(Optional<String> value) {
     return new Column(name, type, nullable, value, more, dependsOn);

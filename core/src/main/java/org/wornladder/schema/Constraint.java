@@ -8,7 +8,7 @@ import java.util.SortedMap;
 /**
  * A unique, check or exclusion constraint.
  *
- * @param chosenName empty if the engine invented it
+ * @param chosenName the explicit name; empty if the engine generated one
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param definition what it demands, in the engine's canonical form, such as {@code (code, season)}
  * @param comment empty if it has none
@@ -67,7 +67,7 @@ public record Constraint(
     return written.isEmpty() ? definition : written;
   }
 
-  /** The chosen name; what it demands where nobody chose one. */
+  /** The explicit name; the definition if the name was generated. */
   @Override
   public String name() {
     return chosenName.orElse(definition);

@@ -17,13 +17,13 @@ public final class Facts {
 
   public static final String COMMENT = "comment";
 
-  /** The name that somebody chose for a key or constraint. */
+  /** The explicit name of a key or constraint. */
   public static final String NAME = "name";
 
   /** The text that made an object, where the engine keeps that. */
   public static final String TEXT = "text";
 
-  /** The name that the engine gave to what nobody named. */
+  /** The name that the engine generated for a key, constraint or index. */
   public static final String GENERATED_NAME = "known as";
 
   static final String COLUMNS = "columns";

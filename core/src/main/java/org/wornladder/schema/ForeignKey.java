@@ -8,7 +8,7 @@ import java.util.SortedMap;
 /**
  * A reference to another table.
  *
- * @param chosenName empty if the engine invented it
+ * @param chosenName the explicit name; empty if the engine generated one
  * @param knownAs the name that the engine knows it by, chosen or not; empty if it has none
  * @param target the table that it points to
  * @param targetColumns empty where the target's primary key is meant
@@ -58,7 +58,7 @@ public record ForeignKey(
     this(chosenName, knownAs, columns, target, targetColumns, onUpdate, onDelete, more, "");
   }
 
-  /** One whose name nobody chose, with nothing more to say of it. */
+  /** One without an explicit name, deferral or comment. */
   public static ForeignKey unnamed(
       List<String> columns,
       ObjectId target,

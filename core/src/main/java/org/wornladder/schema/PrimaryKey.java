@@ -9,7 +9,7 @@ import java.util.SortedMap;
  * A primary key.
  *
  * @param columns in key order
- * @param chosenName empty if nobody chose one
+ * @param chosenName the explicit name; empty if the engine generated one
  * @param more what else is said of it, by name: the generated name, the definition where it is more
  *     than its columns, a comment
  */
