@@ -21,6 +21,12 @@ public record Advice(Code code, List<String> facts) {
     HINT,
     /** Accept an edited file as the text of a stuck rung (environment, rung). */
     ACCEPT_FILE,
+    /** Draft a rung of its own, instead of more for one that is there. */
+    DRAFT_RUNG_OF_ITS_OWN,
+    /** Draft fewer objects at a time. */
+    DRAFT_IN_PARTS,
+    /** Have the declared structure written as the ladder builds it. */
+    WRITE_SCHEMA_FILES,
     /** Say yes. */
     ADD_YES,
     /** Take the database under management (environment). */

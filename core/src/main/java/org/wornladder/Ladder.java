@@ -23,12 +23,14 @@ import org.wornladder.service.AdoptService;
 import org.wornladder.service.ApplyService;
 import org.wornladder.service.CheckService;
 import org.wornladder.service.CompareService;
+import org.wornladder.service.DraftService;
 import org.wornladder.service.DriftService;
 import org.wornladder.service.MendService;
 import org.wornladder.service.RebuildService;
 import org.wornladder.service.RenumberService;
 import org.wornladder.service.RollbackService;
 import org.wornladder.service.RungRemovalService;
+import org.wornladder.service.SchemaFilesService;
 import org.wornladder.service.SeedService;
 import org.wornladder.service.SettleService;
 import org.wornladder.service.ShowService;
@@ -339,6 +341,58 @@ public final class Ladder implements AutoCloseable {
    */
   public ComparisonResult compare(String left, String right, boolean rights) {
     return new CompareService(context).compare(left, right, rights);
+  }
+
+  /** Writes a rung from the difference between the ladder and the structure that is wanted. */
+  public Draft draft(DraftOptions options, DraftQuestions questions) {
+    return new DraftService(context).draft(options, questions);
+  }
+
+  /**
+   * Puts the difference into the newest rung, while no guarded environment has it.
+   *
+   * @param approval asked before anything is changed
+   */
+  public Draft extendNewestRung(
+      DraftOptions options,
+      DraftQuestions questions,
+      ExtensionApproval approval,
+      RunListener listener) {
+    return new DraftService(context).extend(options, questions, approval, listener);
+  }
+
+  /**
+   * Writes the way down of a rung that has none.
+   *
+   * @param write whether its file gets it; otherwise it is only planned
+   */
+  public Draft draftWayDown(long number, boolean write) {
+    return new DraftService(context).wayDown(number, write);
+  }
+
+  /**
+   * Brings {@code schema/} to what the ladder builds, or to what is in a database.
+   *
+   * @param database the environment; empty for the ladder
+   * @param only patterns such as {@code table:bin*} of what is taken; empty for everything
+   */
+  public SchemaFileChanges writeSchemaFiles(Optional<String> database, List<String> only) {
+    SchemaFilesService files = new SchemaFilesService(context);
+    return database.isPresent() ? files.fromDatabase(database.get(), only) : files.refresh(only);
+  }
+
+  /**
+   * Brings a database that is not guarded to what {@code schema/} declares, without a rung.
+   *
+   * @param only patterns of what is taken; empty for everything
+   * @param approval asked with the statements before they run; throws to refuse
+   */
+  public DirectChange applySchemaFiles(
+      String environment,
+      List<String> only,
+      Consumer<DirectChange> approval,
+      RunListener listener) {
+    return new SchemaFilesService(context).toDatabase(environment, only, approval, listener);
   }
 
   /** Takes a database that exists under management. */

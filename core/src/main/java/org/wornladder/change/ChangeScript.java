@@ -2,6 +2,7 @@ package org.wornladder.change;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.schema.Column;
@@ -63,6 +64,19 @@ public record ChangeScript(
     return new ChangeScript(order.ordered(), statements(order.ordered(), ddl), written, leftOut);
   }
 
+  /**
+   * The same with values for rows that have none in a column that must have one.
+   *
+   * @param fills SQL by the column's name with its table's in front, such as {@code bin.code}
+   */
+  public ChangeScript filling(Map<String, String> fills, Ddl ddl) {
+    List<SchemaChange> filled = new ArrayList<>();
+    changes.forEach(change -> filled.addAll(Filling.of(change, fills)));
+    return filled.equals(changes)
+        ? this
+        : new ChangeScript(filled, statements(filled, ddl), written, leftOut);
+  }
+
   /** What rows lose by the changes, each in words. */
   public List<String> losses() {
     return changes.stream().flatMap(change -> change.loss().stream()).toList();
@@ -72,7 +86,6 @@ public record ChangeScript(
   static List<String> statements(List<SchemaChange> ordered, Ddl ddl) {
     List<String> statements = new ArrayList<>(ddl.preamble(ordered));
     statements.addAll(ddl.script(ordered));
-    statements.addAll(ddl.ending(ordered));
     return statements;
   }
 

@@ -63,6 +63,27 @@ public interface Ddl {
     return List.of();
   }
 
+  /** Whether a column refuses values that its type does not hold. */
+  default boolean enforcesTypes() {
+    return true;
+  }
+
+  /** What a change of something that is there holds up; empty if nobody notices. */
+  default Optional<Lock> lock(SchemaChange change) {
+    return Optional.empty();
+  }
+
+  /** A query for the number of rows, or of keys, that a check is about. */
+  String count(RowCheck check);
+
+  /**
+   * A query for some of them: the key of each row, or the values that are the matter where the
+   * table has no key.
+   *
+   * @param key the table's primary key; may be empty
+   */
+  String examples(RowCheck check, List<String> key, int most);
+
   /** The tables from which a table has its columns: what is done to those there is done to it. */
   default List<ObjectId> parents(Table table) {
     return List.of();
@@ -85,13 +106,8 @@ public interface Ddl {
     return List.of();
   }
 
-  /** Whether what the script needs has no effect inside a transaction. */
-  default boolean refusesTransaction(Collection<SchemaChange> changes) {
-    return false;
-  }
-
-  /** The statements that go behind such a script. */
-  default List<String> ending(Collection<SchemaChange> changes) {
+  /** The statements with which a script ends that an engine's client runs. */
+  default List<String> clientEnding(List<String> statements) {
     return List.of();
   }
 }

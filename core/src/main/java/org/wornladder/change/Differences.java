@@ -24,6 +24,8 @@ public final class Differences {
   /** The fact that two tables have the same columns in another order. */
   static final String COLUMN_ORDER = "column order";
 
+  private static final List<String> ORDER_ALONE = List.of(COLUMN_ORDER);
+
   private final List<Difference> found = new ArrayList<>();
 
   private Differences() {}
@@ -45,6 +47,15 @@ public final class Differences {
     Differences differences = new Differences();
     differences.both(before, after);
     return List.copyOf(differences.found);
+  }
+
+  /** Those that are more than another order of a table's columns. */
+  public static List<Difference> butForOrder(List<Difference> differences) {
+    return differences.stream()
+        .filter(
+            one ->
+                !one.facts().stream().map(Difference.FactChange::name).toList().equals(ORDER_ALONE))
+        .toList();
   }
 
   private void compare(Snapshot before, Snapshot after) {

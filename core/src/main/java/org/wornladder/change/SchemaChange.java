@@ -1,6 +1,7 @@
 package org.wornladder.change;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
@@ -80,8 +81,21 @@ public sealed interface SchemaChange {
     }
   }
 
-  /** Makes another table of one by copying its rows. */
-  record Rebuild(Table before, Table after) implements SchemaChange {
+  /**
+   * Makes another table of one by copying its rows.
+   *
+   * @param values what a column gets in rows in which it has no value, by the column's name
+   */
+  record Rebuild(Table before, Table after, Map<String, String> values) implements SchemaChange {
+    public Rebuild {
+      values = Map.copyOf(values);
+    }
+
+    /** One that leaves rows as they are. */
+    public Rebuild(Table before, Table after) {
+      this(before, after, Map.of());
+    }
+
     @Override
     public ObjectId target() {
       return after.id();
@@ -156,6 +170,19 @@ public sealed interface SchemaChange {
     @Override
     public SchemaChange inverse() {
       return new AlterPart(target, after, before);
+    }
+  }
+
+  /**
+   * Gives a column a value in the rows in which it has none.
+   *
+   * @param expression SQL, for each row
+   */
+  record FillNulls(ObjectId target, String column, String expression) implements SchemaChange {
+    /** Values stay: which rows had none is not known any more. */
+    @Override
+    public SchemaChange inverse() {
+      return this;
     }
   }
 

@@ -18,6 +18,8 @@ public enum Ability {
   LOCK_TIMEOUT,
   /** A limit on how long a statement runs. */
   STATEMENT_TIMEOUT,
+  /** A column can be put at a place among those that are there. */
+  COLUMN_POSITIONS,
   /** The database computes a fingerprint of its structure, which need not be read then. */
   STRUCTURE_FINGERPRINT
 }

@@ -49,6 +49,14 @@ public interface Session extends AutoCloseable {
 
   void begin() throws SQLException;
 
+  /**
+   * Begins a transaction for some statements, with the settings among them that have no effect
+   * inside one.
+   */
+  default void begin(List<Statement> statements) throws SQLException {
+    begin();
+  }
+
   void commit() throws SQLException;
 
   void rollback() throws SQLException;

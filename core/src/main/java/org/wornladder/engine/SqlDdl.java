@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.StringJoiner;
 import org.wornladder.change.Alteration;
 import org.wornladder.change.Ddl;
+import org.wornladder.change.RowCheck;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
@@ -110,7 +111,13 @@ public abstract class SqlDdl implements Ddl {
           "ALTER TABLE " + name(rename.before()) + " RENAME TO " + name(rename.target().name()));
     }
     if (change instanceof SchemaChange.Rebuild rebuild) {
-      return rebuild(rebuild.before(), rebuild.after());
+      return rebuild(rebuild);
+    }
+    if (change instanceof SchemaChange.FillNulls fill) {
+      String column = name(fill.column());
+      return List.of(
+          "UPDATE %s SET %s = %s WHERE %s IS NULL"
+              .formatted(name(fill.target()), column, fill.expression(), column));
     }
     if (change instanceof SchemaChange.AddPart add) {
       return add(add);
@@ -128,6 +135,31 @@ public abstract class SqlDdl implements Ddl {
             + name(rename.before())
             + " TO "
             + name(rename.after()));
+  }
+
+  @Override
+  public final String count(RowCheck check) {
+    return rows().count(check);
+  }
+
+  @Override
+  public final String examples(RowCheck check, List<String> key, int most) {
+    return rows().examples(check, key, most);
+  }
+
+  private RowCheckSql rows() {
+    return new RowCheckSql(
+        new RowCheckSql.Naming() {
+          @Override
+          public String of(ObjectId id) {
+            return name(id);
+          }
+
+          @Override
+          public String of(String one) {
+            return name(one);
+          }
+        });
   }
 
   /** The words between ALTER TABLE and the name of a column that gets another one. */
@@ -168,7 +200,7 @@ public abstract class SqlDdl implements Ddl {
   protected abstract List<String> alter(DatabaseObject before, DatabaseObject after);
 
   /** The statements that copy a table's rows into a new one. */
-  protected List<String> rebuild(Table before, Table after) {
+  protected List<String> rebuild(SchemaChange.Rebuild change) {
     throw new IllegalArgumentException("tables are altered in place here");
   }
 

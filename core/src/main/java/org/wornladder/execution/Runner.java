@@ -217,6 +217,9 @@ public final class Runner {
     /** The step that runs, or failed. */
     Step step();
 
+    /** All statements that may run in it. */
+    List<Statement> statements();
+
     /** Whether what failed is to be tried once more, in smaller pieces, to see which one it is. */
     default boolean isTriedInSmallerPieces() {
       return false;
@@ -263,6 +266,11 @@ public final class Runner {
     @Override
     public Step step() {
       return plan.steps().get(Math.min(results.size(), plan.steps().size() - 1));
+    }
+
+    @Override
+    public List<Statement> statements() {
+      return plan.steps().stream().flatMap(step -> step.statements().stream()).toList();
     }
 
     /** Which step of a batch failed shows when they run one by one; nothing of them is left. */
@@ -319,6 +327,11 @@ public final class Runner {
     public Step step() {
       return step;
     }
+
+    @Override
+    public List<Statement> statements() {
+      return step.statements();
+    }
   }
 
   /**
@@ -330,7 +343,7 @@ public final class Runner {
       Journal.Mark mark = journal.mark();
       try {
         session.reset();
-        session.begin();
+        session.begin(work.statements());
         work.run();
         session.commit();
         return;

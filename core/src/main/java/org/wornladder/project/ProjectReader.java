@@ -18,7 +18,7 @@ public final class ProjectReader {
   /** In bytes. */
   private static final long LARGEST_SETTINGS = 1 << 20;
 
-  static final String RUNGS = "rungs";
+  public static final String RUNGS = "rungs";
   static final String STANDING = "standing";
   private static final String SQL = ".sql";
 

@@ -129,7 +129,7 @@ public final class ProjectWriter {
     }
   }
 
-  private static String about(String words) {
+  static String about(String words) {
     String line = words.strip().replaceAll("\\s+", " ").replaceAll("\\p{Cntrl}", "");
     return line.substring(0, 1).toUpperCase(Locale.ROOT) + line.substring(1);
   }
@@ -167,6 +167,26 @@ public final class ProjectWriter {
     } catch (IOException e) {
       throw ProjectException.of(
           Place.of(rung.file()), "the file cannot be renamed: " + TextFiles.reason(e), "");
+    }
+  }
+
+  /**
+   * Gives a rung's file another text.
+   *
+   * @throws ProjectException if that fails; the file is unchanged then
+   */
+  public static void rewrite(Project project, Rung rung, String text) {
+    new TextFiles(project.root()).refuseOutside(rung.file());
+    try {
+      Path part = Files.writeString(project.root().resolve(rung.file() + ".part"), text);
+      Files.move(
+          part,
+          project.root().resolve(rung.file()),
+          StandardCopyOption.ATOMIC_MOVE,
+          StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(rung.file()), "the rung cannot be written: " + TextFiles.reason(e), "");
     }
   }
 

@@ -15,21 +15,21 @@ import org.wornladder.sql.Place;
  * @param up statements with their end marks; none for an empty rung
  * @param down likewise; none if no way down can be written
  * @param noWayDown why there is none; empty if there is one, or it is left to be written
- * @param outsideTransaction whether its statements have no effect in a transaction
+ * @param remarks lines for whoever reads the rung
  */
 public record RungDraft(
-    List<String> up, List<String> down, Optional<String> noWayDown, boolean outsideTransaction) {
+    List<String> up, List<String> down, Optional<String> noWayDown, List<String> remarks) {
   private static final Pattern DIRECTIVE = Pattern.compile("(?m)^--\\|");
 
-  public static final RungDraft EMPTY =
-      new RungDraft(List.of(), List.of(), Optional.empty(), false);
+  public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
 
-  /** One that runs in a transaction. */
+  /** One of which nothing is to be said. */
   public RungDraft(List<String> up, List<String> down, Optional<String> noWayDown) {
-    this(up, down, noWayDown, false);
+    this(up, down, noWayDown, List.of());
   }
 
   public RungDraft {
+    remarks = List.copyOf(remarks);
     up = List.copyOf(up);
     down = List.copyOf(down);
   }
@@ -77,10 +77,19 @@ public record RungDraft(
     }
   }
 
+  /**
+   * The rung as its file has it.
+   *
+   * @param words what it is for
+   */
+  public String written(String words) {
+    return text(ProjectWriter.about(words));
+  }
+
   String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');
-    text.append(outsideTransaction ? "--| run: outside-transaction\n" : "");
+    remarks.forEach(remark -> text.append("-- ").append(remark).append('\n'));
     noWayDown.ifPresent(reason -> text.append("--| no way down: ").append(reason).append('\n'));
     text.append("--| up\n");
     up.forEach(statement -> text.append(statement).append('\n'));

@@ -7,6 +7,7 @@ import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
@@ -40,6 +41,23 @@ public final class SchemaWriter {
     }
     texts.forEach((file, parts) -> write(root, file, String.join("\n", parts)));
     return List.copyOf(texts.keySet());
+  }
+
+  /**
+   * Deletes an object's file.
+   *
+   * @return the file, relative to the project; empty if there is none
+   * @throws ProjectException if it cannot be deleted
+   */
+  public static Optional<String> delete(Path root, String folder, String name) {
+    String file = SchemaFiles.FOLDER + "/" + folder + "/" + fileName(name) + ".sql";
+    new TextFiles(root).refuseOutside(file);
+    try {
+      return Files.deleteIfExists(root.resolve(file)) ? Optional.of(file) : Optional.empty();
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(file), "the file cannot be deleted: " + TextFiles.reason(e), "");
+    }
   }
 
   private static void write(Path root, String file, String text) {

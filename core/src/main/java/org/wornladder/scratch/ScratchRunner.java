@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Consumer;
 import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.UnreachableException;
@@ -21,8 +22,10 @@ import org.wornladder.journal.Journal.Depth;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Environment;
 import org.wornladder.project.SchemaFiles;
+import org.wornladder.project.SchemaFiles.SchemaFile;
 import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Fingerprint;
 
 /** Finds a place for scratch databases, and runs files in them. */
 public record ScratchRunner(ProjectContext project) {
@@ -31,36 +34,84 @@ public record ScratchRunner(ProjectContext project) {
   /**
    * What the rungs and standing scripts make of an empty database.
    *
-   * @param upTo the highest number to run; empty for all
+   * @param upTo the highest number to run; empty for all, and for the standing scripts
    */
   public Snapshot ofRungs(Environment like, OptionalLong upTo) {
-    return in(
-        like,
-        context -> {
-          for (String schema : missingSchemas(context)) {
-            context.session().execute(SchemaStatements.create(context.engine(), schema));
-          }
-          replay(context)
-              .rungs(
-                  context.planning(context.journal().read(Depth.WHOLE)), context.journal(), upTo);
-          return context.structure().snapshot();
-        });
+    return kept(like, rungsKey(upTo), context -> run(context, upTo));
+  }
+
+  /** Runs the rungs and standing scripts in a scratch database, and reads what they made. */
+  public Snapshot run(EnvironmentContext context, OptionalLong upTo) throws SQLException {
+    for (String schema : missingSchemas(context)) {
+      context.session().execute(SchemaStatements.create(context.engine(), schema));
+    }
+    replay(context)
+        .rungs(context.planning(context.journal().read(Depth.WHOLE)), context.journal(), upTo);
+    return context.structure().snapshot();
   }
 
   /** What the files in {@code schema/} declare. */
   public Snapshot ofSchema(Environment like) {
-    return in(
+    List<SchemaFile> files = SchemaFiles.read(project.project().root());
+    return kept(
         like,
+        hash -> files.forEach(file -> add(hash, file.name(), file.text())),
         context -> {
           for (String schema : context.environment().settings().schemas()) {
             context.session().execute(SchemaStatements.create(context.engine(), schema));
           }
-          replay(context).schema(SchemaFiles.read(project.project().root()));
+          replay(context).schema(files);
           return context.structure().snapshot();
         });
   }
 
-  /** The managed schemas that no rung makes: they was there before the ladder did. */
+  /** What was made of the same files before, or is made now. */
+  private Snapshot kept(
+      Environment like, Consumer<Fingerprint.Parts> files, ProjectContext.Work<Snapshot> work) {
+    StructureCache cache =
+        new StructureCache(project.project().root(), text -> !like.secrets().isIn(text));
+    Fingerprint.Parts hash = new Fingerprint.Parts();
+    add(
+        hash,
+        Snapshot.EMPTY.json(),
+        project.settings().tool(),
+        Engines.of(like).name(),
+        like.url());
+    like.settings().schemas().forEach(hash::add);
+    like.values().forEach((name, value) -> add(hash, name, value.text()));
+    files.accept(hash);
+    String key = hash.hex();
+    Optional<Snapshot> known = cache.read(key);
+    if (known.isPresent()) {
+      return known.get();
+    }
+    Snapshot made = in(like, work);
+    cache.write(key, made);
+    return made;
+  }
+
+  private static void add(Fingerprint.Parts hash, String... texts) {
+    for (String text : texts) {
+      hash.add(text);
+    }
+  }
+
+  private Consumer<Fingerprint.Parts> rungsKey(OptionalLong upTo) {
+    return hash -> {
+      hash.mark(upTo.isPresent() ? "up to" : "all");
+      project.project().rungs().stream()
+          .filter(rung -> upTo.isEmpty() || rung.number() <= upTo.getAsLong())
+          .forEach(rung -> add(hash, rung.file(), rung.script().source()));
+      if (upTo.isEmpty()) {
+        project
+            .project()
+            .standing()
+            .forEach(one -> add(hash, one.script().file(), one.script().source()));
+      }
+    };
+  }
+
+  /** The managed schemas that no rung makes: they were there before the ladder was. */
   private List<String> missingSchemas(EnvironmentContext context) {
     return context.environment().settings().schemas().stream()
         .filter(
@@ -77,7 +128,8 @@ public record ScratchRunner(ProjectContext project) {
     return new ScratchReplay(context.engine(), context.session(), own);
   }
 
-  private <T> T in(Environment like, ProjectContext.Work<T> work) {
+  /** Does some work in a new scratch database, which is gone afterwards. */
+  public <T> T in(Environment like, ProjectContext.Work<T> work) {
     try (ScratchDatabase scratch = make(like)) {
       return project.in(scratch.environment(), Access.WRITE, work);
     }

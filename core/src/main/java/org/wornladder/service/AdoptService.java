@@ -20,7 +20,6 @@ import org.wornladder.change.Ddl;
 import org.wornladder.change.Difference;
 import org.wornladder.change.Differences;
 import org.wornladder.change.IgnoreFilter;
-import org.wornladder.change.SqlScript;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
@@ -33,7 +32,6 @@ import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.Rung;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.SchemaWriter;
-import org.wornladder.project.SchemaWriter.Declared;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
 import org.wornladder.project.SettingsLists;
@@ -135,7 +133,8 @@ public record AdoptService(ProjectContext project) {
     for (String pattern : options.except()) {
       SettingsLists.ignore(files().root(), pattern);
     }
-    List<String> files = new ArrayList<>(SchemaWriter.write(files().root(), declared(taken, ddl)));
+    List<String> files =
+        new ArrayList<>(SchemaWriter.write(files().root(), DeclaredObjects.of(taken, ddl)));
     files.addAll(rows);
     String rung = ProjectWriter.rung(files(), WORDS, draft, project.settings().timestamp());
     mark(context, ProjectReader.read(files().root(), Engines::isOther).rungs().get(0), state);
@@ -203,18 +202,6 @@ public record AdoptService(ProjectContext project) {
     List<String> key = table.primaryKey().isEmpty() ? unique.get() : List.of();
     Place settings = Place.of(ProjectReader.SETTINGS);
     return new Seed(settings, Seed.Form.CSV, table.name(), file, key, true, false, List.of());
-  }
-
-  private static List<Declared> declared(List<DatabaseObject> objects, Ddl ddl) {
-    List<Declared> declared = new ArrayList<>();
-    for (DatabaseObject object : objects) {
-      CreationScript script = CreationScript.of(List.of(object), ddl);
-      if (!script.statements().isEmpty()) {
-        String folder = object.kind().plural().replace(' ', '-');
-        declared.add(new Declared(folder, object.id().name(), SqlScript.of(script.statements())));
-      }
-    }
-    return declared;
   }
 
   /** Another environment: it is marked if it is the same. */

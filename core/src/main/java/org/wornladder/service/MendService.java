@@ -2,7 +2,6 @@ package org.wornladder.service;
 
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.Advice;
@@ -14,6 +13,7 @@ import org.wornladder.MendScript;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.change.Accepted;
+import org.wornladder.change.BothWays;
 import org.wornladder.change.ChangeScript;
 import org.wornladder.change.ChangeScript.Origin;
 import org.wornladder.change.Ddl;
@@ -80,6 +80,7 @@ public record MendService(ProjectContext project) {
   private static String inClient(List<String> statements, Ddl ddl) {
     List<String> whole = new ArrayList<>(statements.isEmpty() ? List.of() : ddl.clientSession());
     whole.addAll(statements);
+    whole.addAll(ddl.clientEnding(statements));
     return SqlScript.forClient(whole, ddl.dialect());
   }
 
@@ -130,13 +131,15 @@ public record MendService(ProjectContext project) {
     List<DriftRung.OfStanding> standing = new ArrayList<>();
     List<Difference> found = ofRungs(context, differences.visible(), standing);
     // Owners and grants are an environment's own, and no part of a rung.
-    ChangeScript up =
-        ChangeScript.of(
+    BothWays ways =
+        BothWays.of(
             found,
             state.expected().withoutRights(),
             state.live().withoutRights(),
             context.session().ddl(),
             Origin.ONE_DATABASE);
+    ChangeScript up = ways.up();
+    ChangeScript down = ways.down();
     String name = context.environment().name();
     if (up.written().isEmpty() && !standing.isEmpty()) {
       throw ofStandingAlone(context, standing);
@@ -150,19 +153,9 @@ public record MendService(ProjectContext project) {
           found.isEmpty() ? Advice.NONE : Advice.of(Advice.Code.WRITE_RUNG_BY_HAND, name));
     }
     approval.check(context.planning(history).empty(), context.environment());
-    ChangeScript down =
-        ChangeScript.of(
-            reversed(up.written()),
-            Accepted.in(state.expected(), up.written()).withoutRights(),
-            state.expected().withoutRights(),
-            context.session().ddl(),
-            Origin.ONE_DATABASE);
     RungDraft draft =
         new RungDraft(
-            RungDraft.lines(up.statements()),
-            RungDraft.lines(down.statements()),
-            Optional.empty(),
-            refusesTransaction(context.session().ddl(), up, down));
+            RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
     draft.refuseSecrets(context.environment().definitionSecrets());
     String file =
         ProjectWriter.rung(project.project(), words, draft, project.settings().timestamp());
@@ -176,10 +169,6 @@ public record MendService(ProjectContext project) {
         differences.undecidable(),
         standing,
         down.leftOut());
-  }
-
-  private static boolean refusesTransaction(Ddl ddl, ChangeScript up, ChangeScript down) {
-    return ddl.refusesTransaction(up.changes()) || ddl.refusesTransaction(down.changes());
   }
 
   /** The differences that no standing script makes; the others go into a list of their own. */
@@ -241,14 +230,5 @@ public record MendService(ProjectContext project) {
         .filter(rung -> rung.file().equals(file))
         .findFirst()
         .orElseThrow();
-  }
-
-  private static List<Difference> reversed(List<Difference> differences) {
-    List<Difference> reversed = new ArrayList<>();
-    for (Difference difference : differences) {
-      reversed.add(difference.reversed());
-    }
-    Collections.reverse(reversed);
-    return reversed;
   }
 }

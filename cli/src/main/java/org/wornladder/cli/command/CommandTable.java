@@ -45,6 +45,11 @@ public final class CommandTable {
               "ladder new \"bins\" --create-table \"bin (code text not null primary key)\""),
           new Row(
               Group.CHANGE,
+              "draft",
+              "Write a rung from a difference, such as an edit of schema/.",
+              "ladder draft \"bins have a grade\" --fill \"bin.grade='U'\""),
+          new Row(
+              Group.CHANGE,
               "check",
               "Examine the files without a database.",
               "ladder check --against live"),
@@ -155,6 +160,7 @@ public final class CommandTable {
       case "init" -> new InitCommand();
       case "adopt" -> new AdoptCommand();
       case "new" -> new NewCommand();
+      case "draft" -> new DraftCommand();
       case "check" -> new CheckCommand();
       case "preview" -> new PreviewCommand();
       case "apply" -> new ApplyCommand();

@@ -64,6 +64,10 @@ final class AdviceText {
       case DECIDE_STATEMENT ->
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
+      case DRAFT_IN_PARTS -> "draft less at a time, with --only or --except; nothing was written";
+      case DRAFT_RUNG_OF_ITS_OWN -> "ladder draft WORDS writes a rung of its own";
+      case WRITE_SCHEMA_FILES ->
+          "ladder draft --refresh-files writes schema/ as the ladder builds it; then edit it";
       case FILE_OR_DATABASE ->
           "write into %2$s what the database has, and ladder apply %1$s; or ladder drift %1$s --mend"
               + " mend.sql writes what brings the database back";

@@ -48,6 +48,11 @@ final class Colors {
     return coloured("36", text);
   }
 
+  /** What a change may do. */
+  String risk(String text) {
+    return coloured("35", text);
+  }
+
   /** What differs between two texts. */
   String difference(String text) {
     return coloured("4", text);

@@ -4,7 +4,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 
 /** Commands that work when they are copied. */
-final class Commands {
+public final class Commands {
   private static final Pattern PLAIN = Pattern.compile("[\\w./:=@%+,-]+");
 
   private Commands() {}
@@ -28,7 +28,7 @@ final class Commands {
   }
 
   /** A path as one word of a command line (POSIX, Shell Command Language, 2.2.2). */
-  static String word(String path) {
+  public static String word(String path) {
     return PLAIN.matcher(path).matches() ? path : "'" + path.replace("'", "'\\''") + "'";
   }
 

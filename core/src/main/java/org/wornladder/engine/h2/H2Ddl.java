@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.change.Alteration;
+import org.wornladder.change.Lock;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
@@ -39,6 +40,21 @@ final class H2Ddl extends SqlDdl {
 
   H2Ddl() {
     super(Dialects.H2, H2Engine.QUOTING, Letters.CAPITAL);
+  }
+
+  /** H2 copies a table for most changes of its columns (H2's manual, "ALTER TABLE"). */
+  @Override
+  public Optional<Lock> lock(SchemaChange change) {
+    boolean columns =
+        change instanceof SchemaChange.AddPart add && add.part() instanceof Column
+            || change instanceof SchemaChange.DropPart drop && drop.part() instanceof Column
+            || change instanceof SchemaChange.AlterPart alter
+                && alter.before() instanceof Column was
+                && alter.after() instanceof Column is
+                && !was.type().equals(is.type());
+    return columns && change.target().kind() == Kind.TABLE
+        ? Optional.of(Lock.of("the table is copied: readers and writers wait"))
+        : Optional.empty();
   }
 
   @Override

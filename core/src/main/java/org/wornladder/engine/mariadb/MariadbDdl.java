@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.change.Alteration;
+import org.wornladder.change.Lock;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
@@ -45,6 +46,11 @@ final class MariadbDdl extends SqlDdl {
 
   MariadbDdl() {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
+  }
+
+  @Override
+  public Optional<Lock> lock(SchemaChange change) {
+    return MariadbLocks.of(change);
   }
 
   @Override

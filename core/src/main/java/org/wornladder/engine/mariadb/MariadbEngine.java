@@ -53,7 +53,8 @@ public final class MariadbEngine implements Engine {
   private static final List<String> SCHEMES =
       List.of(JDBC, "jdbc:mysql:", "mariadb://", "mysql://");
   private static final Set<Ability> ABILITIES =
-      Set.of(Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT);
+      Set.of(
+          Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT, Ability.COLUMN_POSITIONS);
 
   private static final ServerScratch.Words SCRATCH =
       new ServerScratch.Words(

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.change.Alteration;
+import org.wornladder.change.Lock;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -94,6 +95,11 @@ final class PostgresDdl extends SqlDdl {
     return schemas.equals(List.of("public"))
         ? List.of()
         : List.of("SET search_path = " + PostgresEngine.QUOTING.names(schemas));
+  }
+
+  @Override
+  public Optional<Lock> lock(SchemaChange change) {
+    return PostgresLocks.of(change);
   }
 
   @Override

@@ -2,11 +2,14 @@ package org.wornladder.engine.sqlite;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.wornladder.change.Alteration;
+import org.wornladder.change.Lock;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
@@ -38,10 +41,25 @@ final class SqliteDdl extends SqlDdl {
               + "|current_(?:time|date|timestamp)");
 
   private static final String AUTOINCREMENT = "autoincrement";
+  private static final String FOREIGN_KEYS_OFF = "PRAGMA foreign_keys = OFF";
+  private static final String ROW_NUMBER = "rowid";
   private static final String OLD = "ladder_old_";
 
   SqliteDdl() {
     super(Dialects.SQLITE, SqliteEngine.QUOTING, Letters.BOTH);
+  }
+
+  /** Columns take values of all types (SQLite documentation, "Datatypes In SQLite"). */
+  @Override
+  public boolean enforcesTypes() {
+    return false;
+  }
+
+  @Override
+  public Optional<Lock> lock(SchemaChange change) {
+    return change instanceof SchemaChange.Rebuild
+        ? Optional.of(Lock.of("the table is copied: whoever writes to the database waits"))
+        : Optional.empty();
   }
 
   @Override
@@ -106,20 +124,22 @@ final class SqliteDdl extends SqlDdl {
     return !(part instanceof Index);
   }
 
-  @Override
-  public boolean refusesTransaction(Collection<SchemaChange> changes) {
-    return changes.stream().anyMatch(SchemaChange.Rebuild.class::isInstance);
-  }
-
-  /** Foreign keys would delete the rows that point to a table which is made anew. */
+  /**
+   * Foreign keys would delete the rows that point to a table which is made anew, and its views
+   * would follow the old table to its other name. A session restores both settings after a rung.
+   */
   @Override
   public List<String> preamble(Collection<SchemaChange> changes) {
-    return refusesTransaction(changes) ? List.of("PRAGMA foreign_keys = OFF") : List.of();
+    return changes.stream().anyMatch(SchemaChange.Rebuild.class::isInstance)
+        ? List.of(FOREIGN_KEYS_OFF, "PRAGMA legacy_alter_table = ON")
+        : List.of();
   }
 
   @Override
-  public List<String> ending(Collection<SchemaChange> changes) {
-    return refusesTransaction(changes) ? List.of("PRAGMA foreign_key_check") : List.of();
+  public List<String> clientEnding(List<String> statements) {
+    return statements.contains(FOREIGN_KEYS_OFF)
+        ? List.of("PRAGMA legacy_alter_table = OFF", "PRAGMA foreign_key_check")
+        : List.of();
   }
 
   @Override
@@ -188,26 +208,26 @@ final class SqliteDdl extends SqlDdl {
 
   /** The old one is renamed first, so that the new one keeps its own text. */
   @Override
-  protected List<String> rebuild(Table before, Table after) {
+  protected List<String> rebuild(SchemaChange.Rebuild change) {
+    Table before = change.before();
+    Table after = change.after();
     String old = name(OLD + before.id().name());
     String name = name(after.id());
     List<String> statements = new ArrayList<>();
-    statements.add("PRAGMA legacy_alter_table = ON");
     before.indexes().stream()
         .filter(index -> !index.fromConstraint())
         .forEach(index -> statements.add("DROP INDEX " + name(index.name())));
     statements.add("ALTER TABLE " + name(before.id()) + " RENAME TO " + old);
     statements.addAll(createTable(after));
-    List<String> copied =
-        after.columns().stream()
-            .filter(column -> column.more(Column.GENERATED).isEmpty())
-            .map(Column::name)
-            .filter(column -> before.column(column).filter(SqliteDdl::holdsValues).isPresent())
-            .map(this::name)
-            .toList();
+    Map<String, String> copied = copied(change);
     if (!copied.isEmpty()) {
-      String all = String.join(", ", copied);
-      statements.add("INSERT INTO " + name + " (" + all + ")\n  SELECT " + all + " FROM " + old);
+      statements.add(
+          "INSERT INTO %s (%s)\n  SELECT %s FROM %s"
+              .formatted(
+                  name,
+                  String.join(", ", copied.keySet()),
+                  String.join(", ", copied.values()),
+                  old));
     }
     if (counts(before) && counts(after)) {
       statements.add("DELETE FROM sqlite_sequence WHERE name = " + text(after.id().name()));
@@ -218,8 +238,39 @@ final class SqliteDdl extends SqlDdl {
               + text(OLD + before.id().name()));
     }
     statements.add("DROP TABLE " + old);
-    statements.add("PRAGMA legacy_alter_table = OFF");
     return statements;
+  }
+
+  /** What each column of the new table gets out of the old one. */
+  private Map<String, String> copied(SchemaChange.Rebuild change) {
+    Map<String, String> copied = new LinkedHashMap<>();
+    if (numbersRows(change.before()) && numbersRows(change.after())) {
+      copied.put(ROW_NUMBER, ROW_NUMBER);
+    }
+    for (Column column : change.after().columns()) {
+      String name = name(column.name());
+      Optional<String> value = Optional.ofNullable(change.values().get(column.name()));
+      boolean copies =
+          change.before().column(column.name()).filter(SqliteDdl::holdsValues).isPresent();
+      if (holdsValues(column) && copies) {
+        copied.put(name, value.map(text -> "coalesce(" + name + ", " + text + ")").orElse(name));
+      } else if (holdsValues(column) && value.isPresent()) {
+        copied.put(name, value.get());
+      }
+    }
+    return copied;
+  }
+
+  /** Whether rows have a number that no column shows (SQLite documentation, "Rowid Tables"). */
+  private static boolean numbersRows(Table table) {
+    boolean shown =
+        table.columns().stream()
+            .anyMatch(
+                column ->
+                    ROW_NUMBER.equalsIgnoreCase(column.name())
+                        || column.type().equalsIgnoreCase("integer")
+                            && table.primaryKey().equals(List.of(column.name())));
+    return !shown && table.option(ROWID).isEmpty();
   }
 
   private static boolean holdsValues(Column column) {

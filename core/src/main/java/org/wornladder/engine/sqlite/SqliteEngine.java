@@ -30,7 +30,11 @@ public final class SqliteEngine implements Engine {
   static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
 
   private static final Set<Ability> ABILITIES =
-      Set.of(Ability.TRANSACTIONAL_DDL, Ability.DEFERRED_CONSTRAINTS, Ability.PARTIAL_INDEXES);
+      Set.of(
+          Ability.TRANSACTIONAL_DDL,
+          Ability.DEFERRED_CONSTRAINTS,
+          Ability.PARTIAL_INDEXES,
+          Ability.COLUMN_POSITIONS);
 
   @Override
   public String name() {

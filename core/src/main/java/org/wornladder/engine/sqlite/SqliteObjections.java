@@ -17,13 +17,15 @@ final class SqliteObjections {
   private static final Set<String> DEAD_PRAGMAS =
       Set.of(
           "FOREIGN_KEYS", "JOURNAL_MODE", "SYNCHRONOUS", "TEMP_STORE", "AUTO_VACUUM", "ENCODING");
+  private static final Set<String> OFF = Set.of("OFF", "0", "FALSE", "NO");
+  private static final int WORDS = 7;
   private static final String OUTSIDE =
       "write --| run: outside-transaction above the first section";
 
   private SqliteObjections() {}
 
   static Optional<Objection> to(Statement statement, boolean insideTransaction) {
-    List<String> words = StatementWords.first(statement, Dialects.SQLITE, 4);
+    List<String> words = StatementWords.first(statement, Dialects.SQLITE, WORDS);
     String first = words.get(0);
     return switch (first) {
       case "BEGIN", "COMMIT", "END" -> Optional.of(ownTransaction(first));
@@ -36,6 +38,16 @@ final class SqliteObjections {
       case "PRAGMA" -> insideTransaction ? pragma(words) : Optional.empty();
       default -> Optional.empty();
     };
+  }
+
+  /** Whether a statement switches foreign keys off, which is done before the transaction begins. */
+  static boolean turnsForeignKeysOff(Statement statement) {
+    List<String> words = StatementWords.first(statement, Dialects.SQLITE, WORDS);
+    return words.get(0).equals("PRAGMA") && isForeignKeysOff(words);
+  }
+
+  private static boolean isForeignKeysOff(List<String> words) {
+    return words.contains("FOREIGN_KEYS") && words.stream().anyMatch(OFF::contains);
   }
 
   private static Objection ownTransaction(String word) {
@@ -53,8 +65,13 @@ final class SqliteObjections {
     if (!DEAD_PRAGMAS.contains(name)) {
       return Optional.empty();
     }
+    if (isForeignKeysOff(words)) {
+      return Optional.empty();
+    }
     String next =
-        name.equals("FOREIGN_KEYS") ? "use PRAGMA defer_foreign_keys = ON, or " + OUTSIDE : OUTSIDE;
+        name.equals("FOREIGN_KEYS")
+            ? "leave it out: foreign keys are enforced again after the rung"
+            : OUTSIDE;
     String pragma = "PRAGMA " + name.toLowerCase(Locale.ROOT);
     return Optional.of(new Objection(pragma + " has no effect inside a transaction", next));
   }

@@ -39,6 +39,9 @@ final class SqliteSession extends JdbcSession {
   private final Target target;
   private final boolean there;
 
+  /** What was broken before a transaction in which foreign keys are not enforced. */
+  private Optional<ForeignKeyCheck> brokenBefore = Optional.empty();
+
   private SqliteSession(Connection connection, SqliteFile file, Target target, boolean there)
       throws SQLException {
     super(connection, QUOTING);
@@ -169,6 +172,30 @@ final class SqliteSession extends JdbcSession {
     return "process " + ProcessHandle.current().pid();
   }
 
+  /**
+   * Foreign keys are switched off before the transaction, where a statement does so: inside one the
+   * pragma has no effect, and a table that is dropped would delete the rows that point to it
+   * (SQLite documentation, "PRAGMA foreign_keys", "DROP TABLE").
+   */
+  @Override
+  public void begin(List<Statement> statements) throws SQLException {
+    boolean unchecked = statements.stream().anyMatch(SqliteObjections::turnsForeignKeysOff);
+    if (unchecked) {
+      control().execute("PRAGMA foreign_keys = OFF");
+    }
+    begin();
+    brokenBefore = unchecked ? Optional.of(ForeignKeyCheck.before(control())) : Optional.empty();
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    if (brokenBefore.isPresent()) {
+      brokenBefore.get().refuseMore(control());
+    }
+    super.commit();
+    brokenBefore = Optional.empty();
+  }
+
   @Override
   protected String beginText() {
     return "BEGIN IMMEDIATE";
@@ -176,6 +203,7 @@ final class SqliteSession extends JdbcSession {
 
   @Override
   public void rollback() throws SQLException {
+    brokenBefore = Optional.empty();
     try {
       super.rollback();
     } catch (SQLException e) {
@@ -190,6 +218,7 @@ final class SqliteSession extends JdbcSession {
   public void reset() throws SQLException {
     boolean on = target.environment().settings().foreignKeys();
     control().execute("PRAGMA foreign_keys = " + (on ? "ON" : "OFF"));
+    control().execute("PRAGMA legacy_alter_table = OFF");
   }
 
   @Override

@@ -247,7 +247,7 @@ class SqliteSessionTest {
         "VACUUM",
         "/* x */ ATTACH 'x' AS y",
         "DETACH y",
-        "PRAGMA foreign_keys = OFF",
+        "PRAGMA foreign_keys = ON",
         "pragma main.journal_mode = wal",
         "PRAGMA synchronous(0)"
       })
