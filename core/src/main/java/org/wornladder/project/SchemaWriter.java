@@ -5,6 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,12 +37,24 @@ public final class SchemaWriter {
   public static List<String> write(Path root, List<Declared> objects) {
     Map<String, List<String>> texts = new TreeMap<>();
     for (Declared object : objects) {
-      String file =
-          SchemaFiles.FOLDER + "/" + object.folder() + "/" + fileName(object.name()) + ".sql";
+      String file = file(root, object.folder(), object.name());
       texts.computeIfAbsent(file, key -> new ArrayList<>()).add(object.text());
     }
     texts.forEach((file, parts) -> write(root, file, String.join("\n", parts)));
     return List.copyOf(texts.keySet());
+  }
+
+  /** An object's file: the one that is there, in whatever case its name is. */
+  private static String file(Path root, String folder, String name) {
+    String wanted = fileName(name) + ".sql";
+    Path place = root.resolve(SchemaFiles.FOLDER).resolve(folder);
+    String[] names = Optional.ofNullable(place.toFile().list()).orElse(new String[0]);
+    String found =
+        Arrays.stream(names)
+            .filter(wanted::equalsIgnoreCase)
+            .min(Comparator.comparing((String one) -> !one.equals(wanted)))
+            .orElse(wanted);
+    return SchemaFiles.FOLDER + "/" + folder + "/" + found;
   }
 
   /**
@@ -50,7 +64,7 @@ public final class SchemaWriter {
    * @throws ProjectException if it cannot be deleted
    */
   public static Optional<String> delete(Path root, String folder, String name) {
-    String file = SchemaFiles.FOLDER + "/" + folder + "/" + fileName(name) + ".sql";
+    String file = file(root, folder, name);
     new TextFiles(root).refuseOutside(file);
     try {
       return Files.deleteIfExists(root.resolve(file)) ? Optional.of(file) : Optional.empty();

@@ -3,10 +3,12 @@ package org.wornladder.scratch;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -100,6 +102,13 @@ class ScratchTest {
     server(kind, "DROP DATABASE " + quote + alien + quote);
   }
 
+  /** So that the files are run again. */
+  private void forgetStructures() throws IOException {
+    try (Stream<Path> files = Files.list(ladder.root().resolve(StructureCache.FOLDER))) {
+      files.forEach(file -> file.toFile().delete());
+    }
+  }
+
   @ParameterizedTest
   @EnumSource(names = {"POSTGRES", "MARIADB"})
   void noneIsMadeBesideAGuardedDatabaseUnlessAPlaceIsNamed(Kind kind) throws Exception {
@@ -114,6 +123,7 @@ class ScratchTest {
     againstRungs();
     assertThat(place.query("SELECT count(*) FROM precious")).containsExactly("0");
     settings(", guarded: true", "scratch: { url: '" + place.url() + "', may-erase: true }\n");
+    forgetStructures();
     againstRungs();
     assertThatThrownBy(() -> place.query("SELECT count(*) FROM precious"))
         .isInstanceOf(IllegalStateException.class);
