@@ -27,6 +27,7 @@ import org.wornladder.service.DraftService;
 import org.wornladder.service.DriftService;
 import org.wornladder.service.MendService;
 import org.wornladder.service.RebuildService;
+import org.wornladder.service.RehearseService;
 import org.wornladder.service.RenumberService;
 import org.wornladder.service.RollbackService;
 import org.wornladder.service.RungRemovalService;
@@ -368,6 +369,11 @@ public final class Ladder implements AutoCloseable {
    */
   public Draft draftWayDown(long number, boolean write) {
     return new DraftService(context).wayDown(number, write);
+  }
+
+  /** Proves the waiting rungs in a scratch database like an environment, which is only read. */
+  public RehearsalReport rehearse(Optional<String> environment, RehearseOptions options) {
+    return new RehearseService(context).rehearse(environment, options);
   }
 
   /**

@@ -168,6 +168,18 @@ public abstract class JdbcSession implements Session {
   }
 
   @Override
+  public Optional<String> refusal(String sql) {
+    try (PreparedStatement prepared = connection.prepareStatement(sql)) {
+      // Some drivers ask the server only when they are asked for what it says.
+      prepared.getParameterMetaData().getParameterCount();
+      prepared.getMetaData();
+      return Optional.empty();
+    } catch (SQLException e) {
+      return Optional.of(fault(e).message());
+    }
+  }
+
+  @Override
   public long change(String sql) throws SQLException {
     flush();
     return control.executeLargeUpdate(sql);

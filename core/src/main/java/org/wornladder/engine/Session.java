@@ -181,6 +181,28 @@ public interface Session extends AutoCloseable {
   /** How structures of this database are written as SQL. */
   Ddl ddl();
 
+  /** How it is found out what statements do; empty where the engine does not say. */
+  default Optional<StatementMeter> meter() {
+    return Optional.empty();
+  }
+
+  /**
+   * How a statement that is prepared marks a parameter.
+   *
+   * @param number from 1 on
+   */
+  default String placeholder(int number) {
+    return "?";
+  }
+
+  /**
+   * Whether the database can run a query as it is, which is not run.
+   *
+   * @param sql with {@link #placeholder} for its parameters
+   * @return the database's words if it cannot
+   */
+  Optional<String> refusal(String sql);
+
   /** The number of rows of each table of a structure that may be read, by name. */
   Map<String, Long> rowCounts(Schema schema) throws SQLException;
 

@@ -42,12 +42,17 @@ public record ScratchRunner(ProjectContext project) {
 
   /** Runs the rungs and standing scripts in a scratch database, and reads what they made. */
   public Snapshot run(EnvironmentContext context, OptionalLong upTo) throws SQLException {
-    for (String schema : missingSchemas(context)) {
-      context.session().execute(SchemaStatements.create(context.engine(), schema));
-    }
+    createMissingSchemas(context);
     replay(context)
         .rungs(context.planning(context.journal().read(Depth.WHOLE)), context.journal(), upTo);
     return context.structure().snapshot();
+  }
+
+  /** Makes the managed schemas that no rung makes. */
+  public void createMissingSchemas(EnvironmentContext context) throws SQLException {
+    for (String schema : missingSchemas(context)) {
+      context.session().execute(SchemaStatements.create(context.engine(), schema));
+    }
   }
 
   /** What the files in {@code schema/} declare. */

@@ -12,12 +12,20 @@ import picocli.CommandLine.Model.CommandSpec;
 
 /** Runs the waiting rungs. */
 final class ApplyCommand extends ChangeCommand {
+  /** Carried out by the script that starts this program: Java cannot become another process. */
+  private static final String THEN = "--then";
+
   private static final String SEED = "--seed";
 
   @Override
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     ApplyOptionsReader.describe(spec);
+    spec.addOption(
+        Options.text(
+            THEN,
+            "COMMAND …",
+            "Become this command, with all that comes behind it, once the apply has succeeded."));
     spec.addOption(Options.flag(SEED, "Seed after it, as ladder seed does."));
     Options.change(spec);
     Options.format(spec);
@@ -25,6 +33,9 @@ final class ApplyCommand extends ChangeCommand {
 
   @Override
   RunResult change(Ladder ladder, Call call, Approval approval, RunListener listener) {
+    if (call.has(THEN)) {
+      throw call.wrong("--then comes last, with a command behind it, in a call of bin/ladder");
+    }
     if (call.has(SEED)) {
       // One that cannot be read is found before a rung has run.
       ladder.examineSeeds(call.environment());

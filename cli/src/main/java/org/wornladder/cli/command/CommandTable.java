@@ -55,6 +55,11 @@ public final class CommandTable {
               "ladder check --against live"),
           new Row(
               Group.CHANGE,
+              "rehearse",
+              "Prove waiting rungs in a scratch database: up, down, up again.",
+              "ladder rehearse live --rows 100"),
+          new Row(
+              Group.CHANGE,
               "renumber",
               "Move a rung to the end, when two have one number.",
               "ladder renumber rungs/0007-bins.sql"),
@@ -71,6 +76,11 @@ public final class CommandTable {
               "rebuild",
               "Empty a disposable database, apply everything, seed.",
               "ladder rebuild dev --yes"),
+          new Row(
+              Group.LOOK,
+              "ready",
+              "Say by the exit code whether nothing waits.",
+              "ladder ready live"),
           new Row(
               Group.LOOK, "status", "Draw the ladder, rung by rung.", "ladder status live --all"),
           new Row(
@@ -161,6 +171,8 @@ public final class CommandTable {
       case "adopt" -> new AdoptCommand();
       case "new" -> new NewCommand();
       case "draft" -> new DraftCommand();
+      case "rehearse" -> new RehearseCommand();
+      case "ready" -> new ReadyCommand();
       case "check" -> new CheckCommand();
       case "preview" -> new PreviewCommand();
       case "apply" -> new ApplyCommand();

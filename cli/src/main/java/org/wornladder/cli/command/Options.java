@@ -91,6 +91,11 @@ public final class Options {
         "for people, as one JSON object, or as Markdown for a review.");
   }
 
+  /** The same for a command with formats of its own. */
+  static void format(CommandSpec spec, String... formats) {
+    format(spec, List.of(formats), "for people, or as a program reads it.");
+  }
+
   private static void format(CommandSpec spec, List<String> formats, String description) {
     spec.addOption(
         OptionSpec.builder(FORMAT)

@@ -25,6 +25,7 @@ import org.wornladder.engine.LockPolling;
 import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementMeter;
 import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
@@ -345,6 +346,11 @@ final class MariadbSession extends JdbcSession {
   @Override
   public void empty(List<String> last) throws SQLException {
     MariadbCleaner.empty(this, last);
+  }
+
+  @Override
+  public Optional<StatementMeter> meter() {
+    return Optional.of(new MariadbMeter(this));
   }
 
   @Override

@@ -22,6 +22,7 @@ import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Pipeline;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementMeter;
 import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
@@ -392,6 +393,28 @@ final class PostgresSession extends JdbcSession {
   @Override
   public List<String> outsideDependents() throws SQLException {
     return PostgresCleaner.outside(this);
+  }
+
+  @Override
+  public String placeholder(int number) {
+    return "$" + number;
+  }
+
+  /** The driver sends a statement only when it runs; the server is asked by its own means. */
+  @Override
+  public Optional<String> refusal(String sql) {
+    try {
+      control().execute("PREPARE ladder_caller AS " + sql);
+      control().execute("DEALLOCATE ladder_caller");
+      return Optional.empty();
+    } catch (SQLException e) {
+      return Optional.of(fault(e).message());
+    }
+  }
+
+  @Override
+  public Optional<StatementMeter> meter() {
+    return Optional.of(new PostgresMeter(this));
   }
 
   @Override

@@ -1,0 +1,53 @@
+package org.wornladder.cli.command;
+
+import java.util.OptionalLong;
+import org.wornladder.RehearsalReport;
+import org.wornladder.RehearseOptions;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.RehearsalView;
+import picocli.CommandLine.Model.CommandSpec;
+
+/** Proves waiting rungs in a scratch database. */
+final class RehearseCommand implements Command {
+  private static final String JUNIT = "junit";
+  private static final String FROM_BLANK = "--from-blank";
+  private static final String LIVE = "--live";
+  private static final String ROWS = "--rows";
+  private static final String BOTH_WAYS = "--both-ways";
+
+  @Override
+  public void describe(CommandSpec spec) {
+    Options.environment(
+        spec, "The environment whose structure it begins with; the default one otherwise.");
+    spec.addOption(
+        Options.flag(FROM_BLANK, "Begin with nothing and run all rungs, standing scripts, seeds."));
+    spec.addOption(
+        Options.flag(LIVE, "Begin with what is in the database, instead of what it should have."));
+    spec.addOption(
+        Options.text(ROWS, "N", "Make up rows for every table, by its sample file or a guess."));
+    spec.addOption(
+        Options.flag(BOTH_WAYS, "The callers must work on the structure before a rung, too."));
+    Options.format(spec, Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
+  }
+
+  @Override
+  public int run(Call call) {
+    String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
+    OptionalLong rows =
+        call.has(ROWS) ? OptionalLong.of(call.count(ROWS, 1, 1)) : OptionalLong.empty();
+    RehearsalReport report =
+        call.ladder()
+            .rehearse(
+                call.environment(),
+                new RehearseOptions(
+                    call.has(FROM_BLANK), call.has(LIVE), rows, call.has(BOTH_WAYS)));
+    RehearsalView view = new RehearsalView(call.terminal());
+    switch (format) {
+      case Call.JSON -> view.json(report);
+      case Call.MARKDOWN -> view.markdown(report);
+      case JUNIT -> view.junit(report);
+      default -> view.show(report);
+    }
+    return report.isProved() && report.keepsCallers() ? ExitCode.DONE : ExitCode.FOUND;
+  }
+}

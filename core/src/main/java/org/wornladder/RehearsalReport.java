@@ -1,0 +1,101 @@
+package org.wornladder;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.wornladder.change.Difference;
+
+/**
+ * What a rehearsal proved.
+ *
+ * @param start what it began with, in words
+ * @param rungs in the order in which they ran; none behind the first that fails
+ * @param notes what could not be looked at
+ * @param standing what is wrong with the standing scripts or seeds behind the rungs; empty if
+ *     nothing is
+ * @param callers how many statements of the application were tried after each rung
+ */
+public record RehearsalReport(
+    String environment,
+    String start,
+    List<OfRung> rungs,
+    List<String> notes,
+    List<String> standing,
+    int callers) {
+  public RehearsalReport {
+    rungs = List.copyOf(rungs);
+    notes = List.copyOf(notes);
+    standing = List.copyOf(standing);
+  }
+
+  /**
+   * One rung.
+   *
+   * @param file relative to the project
+   * @param up milliseconds of the way up; empty if it failed
+   * @param down milliseconds of the way down; empty if there is none or it failed
+   * @param again milliseconds of the second way up; empty likewise
+   * @param faults why it is not proved; none if it is
+   * @param differences in what the structure differs where it should be equal
+   * @param lost what the way down cannot give back, in words
+   * @param oneWay why there is no way down; empty if there is one
+   * @param statements what each statement did
+   * @param brokenCallers statements of the application that worked before it and do not after it
+   */
+  public record OfRung(
+      String label,
+      String about,
+      String file,
+      OptionalLong up,
+      OptionalLong down,
+      OptionalLong again,
+      List<String> faults,
+      List<Difference> differences,
+      List<String> lost,
+      Optional<String> oneWay,
+      List<OfStatement> statements,
+      List<BrokenCaller> brokenCallers) {
+    public OfRung {
+      faults = List.copyOf(faults);
+      differences = List.copyOf(differences);
+      lost = List.copyOf(lost);
+      statements = List.copyOf(statements);
+      brokenCallers = List.copyOf(brokenCallers);
+    }
+
+    /** Whether both ways do what they should. */
+    public boolean isProved() {
+      return faults.isEmpty();
+    }
+  }
+
+  /**
+   * What a statement did.
+   *
+   * @param line in the rung's file
+   * @param effects its locks and what it rewrote, in words; none if nothing was measured
+   */
+  public record OfStatement(int line, String text, double millis, List<String> effects) {
+    public OfStatement {
+      effects = List.copyOf(effects);
+    }
+  }
+
+  /**
+   * A statement of the application that fails.
+   *
+   * @param place its file and line
+   * @param reason the database's words
+   */
+  public record BrokenCaller(String place, String reason) {}
+
+  /** Whether everything is proved. */
+  public boolean isProved() {
+    return standing.isEmpty() && rungs.stream().allMatch(OfRung::isProved);
+  }
+
+  /** Whether all callers that worked before work behind each rung, too. */
+  public boolean keepsCallers() {
+    return rungs.stream().allMatch(rung -> rung.brokenCallers().isEmpty());
+  }
+}

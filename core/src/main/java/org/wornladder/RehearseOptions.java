@@ -1,0 +1,18 @@
+package org.wornladder;
+
+import java.util.OptionalLong;
+
+/**
+ * What a rehearsal begins with.
+ *
+ * @param fromBlank whether it begins with nothing, and runs all rungs
+ * @param live whether it begins with the structure that is there, instead of the expected one
+ * @param rows how many rows are made up for each table; empty for reference data alone
+ * @param bothWays whether callers must work on the structure before a rung, too
+ */
+public record RehearseOptions(
+    boolean fromBlank, boolean live, OptionalLong rows, boolean bothWays) {
+  /** With the expected structure and reference data. */
+  public static final RehearseOptions EXPECTED =
+      new RehearseOptions(false, false, OptionalLong.empty(), false);
+}

@@ -1,0 +1,113 @@
+package org.wornladder.scratch;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.schema.Column;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Quoting;
+
+/**
+ * The rows of a scratch database's tables at one moment, to be compared with those of another.
+ *
+ * @param tables for each table the values of its columns, row by row
+ */
+record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
+  /** Generated columns follow from the others, and are left out. */
+  static RowCopy of(EnvironmentContext context, Snapshot structure) throws SQLException {
+    Map<ObjectId, Map<String, List<String>>> tables = new TreeMap<>();
+    for (DatabaseObject object : structure.objects()) {
+      if (object instanceof Table table) {
+        tables.put(table.id(), rows(context, table));
+      }
+    }
+    return new RowCopy(tables);
+  }
+
+  private static Map<String, List<String>> rows(EnvironmentContext context, Table table)
+      throws SQLException {
+    List<String> columns =
+        table.columns().stream()
+            .filter(column -> column.more(Column.GENERATED).isEmpty())
+            .map(Column::name)
+            .toList();
+    Quoting quoting = context.engine().quoting();
+    Map<String, List<String>> values = new LinkedHashMap<>();
+    columns.forEach(column -> values.put(column, new ArrayList<>()));
+    String query =
+        "SELECT "
+            + String.join(", ", columns.stream().map(quoting::name).toList())
+            + " FROM "
+            + (table.id().schema().isEmpty() ? "" : quoting.name(table.id().schema()) + ".")
+            + quoting.name(table.id().name());
+    if (columns.isEmpty()) {
+      return values;
+    }
+    try (Statement sql = context.session().connection().createStatement();
+        ResultSet rows = sql.executeQuery(query)) {
+      while (rows.next()) {
+        for (int i = 0; i < columns.size(); i++) {
+          String text = rows.getString(i + 1);
+          values
+              .get(columns.get(i))
+              .add(Optional.ofNullable(text).map(one -> "=" + one).orElse(""));
+        }
+      }
+    }
+    return values;
+  }
+
+  /** How many rows there are in all tables. */
+  long count() {
+    return tables.values().stream()
+        .flatMap(columns -> columns.values().stream().limit(1))
+        .mapToLong(List::size)
+        .sum();
+  }
+
+  /**
+   * In what another moment differs, where both have the table and the column.
+   *
+   * @param kept the structure in between: what it does not have cannot have been kept
+   */
+  List<String> differences(RowCopy later, Snapshot kept) {
+    List<String> found = new ArrayList<>();
+    tables.forEach(
+        (id, columns) -> {
+          Optional<Table> between = kept.object(id).map(Table.class::cast);
+          if (between.isPresent() && later.tables.containsKey(id)) {
+            List<String> common = new ArrayList<>(columns.keySet());
+            common.removeIf(name -> between.get().column(name).isEmpty());
+            common.retainAll(later.tables.get(id).keySet());
+            if (!sorted(columns, common).equals(sorted(later.tables.get(id), common))) {
+              found.add("rows of " + id.displayName() + " are other ones");
+            }
+          }
+        });
+    return found;
+  }
+
+  private static List<String> sorted(Map<String, List<String>> columns, List<String> names) {
+    int count = names.isEmpty() ? 0 : columns.get(names.get(0)).size();
+    List<String> rows = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      List<String> row = new ArrayList<>();
+      for (String name : names) {
+        row.add(columns.get(name).get(i));
+      }
+      rows.add(row.toString());
+    }
+    rows.sort(null);
+    return rows;
+  }
+}

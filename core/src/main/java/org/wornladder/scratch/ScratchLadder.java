@@ -1,0 +1,100 @@
+package org.wornladder.scratch;
+
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.wornladder.ApplyOptions;
+import org.wornladder.LadderException;
+import org.wornladder.RollbackOptions;
+import org.wornladder.RunListener;
+import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.RollbackPlanner;
+import org.wornladder.execution.Runner;
+import org.wornladder.execution.Step;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.Journal.Depth;
+
+/** Runs a ladder's rungs one by one, up and down, in a scratch database. */
+public final class ScratchLadder {
+  private final EnvironmentContext context;
+  private final ScratchGuard reach;
+
+  /**
+   * @param context of a scratch database
+   * @param ownServer whether statements may reach out of it
+   */
+  public ScratchLadder(EnvironmentContext context, boolean ownServer) {
+    this.context = context;
+    reach = new ScratchGuard(context.engine(), ownServer);
+  }
+
+  /** Makes the history of another database the scratch database's own. */
+  public void restore(List<Entry> entries) throws SQLException {
+    context.journal().read(Depth.WHOLE);
+    context.journal().create();
+    context.session().begin();
+    for (Entry entry : entries) {
+      context.journal().append(entry.event(), entry.subject(), entry.note());
+    }
+    context.session().commit();
+  }
+
+  /** The way up of one waiting rung. */
+  public Plan up(long number) throws SQLException {
+    return planned(OptionalLong.of(number)).withRungsAlone();
+  }
+
+  /** What is left when all rungs are in place: standing scripts. */
+  public Plan rest() throws SQLException {
+    return planned(OptionalLong.empty());
+  }
+
+  private Plan planned(OptionalLong upTo) throws SQLException {
+    ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
+    return checked(
+        new ApplyPlanner(context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())
+            .plan(Optional.empty()));
+  }
+
+  /** The way down of the rung that ran last. */
+  public Plan down() throws SQLException {
+    RollbackOptions options = RollbackOptions.builder().last(1).build();
+    return checked(
+        new RollbackPlanner(
+                context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())
+            .plan());
+  }
+
+  private Plan checked(Plan plan) {
+    for (Step step : plan.steps()) {
+      reach.check(step.statements());
+    }
+    return plan;
+  }
+
+  /**
+   * Runs a plan.
+   *
+   * @return milliseconds, of its statements alone where the journal says so
+   * @throws LadderException if a statement fails
+   */
+  public long run(Plan plan) throws SQLException {
+    context.journal().read(Depth.WHOLE);
+    long start = System.nanoTime();
+    new Runner(
+            context.engine(),
+            context.session(),
+            context.journal(),
+            plan,
+            RunListener.SILENT,
+            0,
+            false)
+        .run();
+    context.session().reset();
+    return (System.nanoTime() - start) / 1_000_000;
+  }
+}

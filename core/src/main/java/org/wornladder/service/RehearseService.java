@@ -1,0 +1,155 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.wornladder.LadderException;
+import org.wornladder.RehearsalReport;
+import org.wornladder.RehearseOptions;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.change.IgnoreFilter;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engines;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
+import org.wornladder.journal.RungRecord;
+import org.wornladder.project.Callers;
+import org.wornladder.project.Environment;
+import org.wornladder.project.Rung;
+import org.wornladder.project.ScratchSettings;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
+import org.wornladder.scratch.ChangeProof;
+import org.wornladder.scratch.RungRehearsal;
+import org.wornladder.scratch.ScratchLadder;
+import org.wornladder.scratch.ScratchRunner;
+import org.wornladder.sql.Statement;
+
+/** Proves waiting rungs in a scratch database: up, down, and up again. */
+public record RehearseService(ProjectContext project) {
+  /** What a rehearsal begins with. */
+  private record Start(String words, Snapshot structure, List<Entry> entries) {}
+
+  /** Runs the waiting rungs in a scratch database like an environment; the latter is only read. */
+  public RehearsalReport rehearse(Optional<String> environment, RehearseOptions options) {
+    Environment like = project.environments().read(environment);
+    Start start =
+        options.fromBlank()
+            ? new Start("nothing", Snapshot.EMPTY, List.of())
+            : project.in(like, Access.READ, context -> start(context, options));
+    List<Rung> waiting = waiting(like, start.entries());
+    return new ScratchRunner(project)
+        .in(like, scratch -> rehearse(scratch, start, waiting, options));
+  }
+
+  private static Start start(EnvironmentContext context, RehearseOptions options)
+      throws SQLException {
+    History history = context.journal().read(Depth.WHOLE);
+    ExpectedState state = ExpectedState.of(context, history);
+    String name = context.environment().name();
+    return options.live()
+        ? new Start("what is in " + name, state.live(), history.entries())
+        : new Start("what " + name + " should have", state.expected(), history.entries());
+  }
+
+  private List<Rung> waiting(Environment like, List<Entry> entries) {
+    History history = History.of(entries, Optional.empty(), Engines.of(like).dialect());
+    return project.project().rungs().stream()
+        .filter(rung -> history.rung(rung.number()).filter(RungRecord::isInPlace).isEmpty())
+        .toList();
+  }
+
+  private RehearsalReport rehearse(
+      EnvironmentContext scratch, Start start, List<Rung> waiting, RehearseOptions options)
+      throws SQLException {
+    IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
+    List<String> notes = new ArrayList<>();
+    if (options.fromBlank()) {
+      new ScratchRunner(project).createMissingSchemas(scratch);
+    } else if (!new ChangeProof(scratch, ignored).make(start.structure().withoutRights())) {
+      notes.add("not everything could be made anew in the scratch database as it is there");
+    }
+    boolean own =
+        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
+    ScratchLadder ladder = new ScratchLadder(scratch, own);
+    ladder.restore(start.entries());
+    fill(scratch, options, notes);
+    // A program that works on what is there is no program of a blank database.
+    List<Statement> callers =
+        options.fromBlank()
+            ? List.of()
+            : Callers.read(project.project(), scratch.engine().dialect());
+    RungRehearsal rehearsal =
+        new RungRehearsal(scratch, ladder, ignored, callers, options.bothWays());
+    List<RehearsalReport.OfRung> rungs = new ArrayList<>();
+    for (Rung rung : waiting) {
+      RehearsalReport.OfRung proof = rehearsal.rehearse(rung);
+      rungs.add(proof);
+      if (proof.up().isEmpty()) {
+        break;
+      }
+    }
+    boolean whole =
+        rungs.size() == waiting.size() && rungs.stream().allMatch(one -> one.up().isPresent());
+    return new RehearsalReport(
+        scratch.environment().name(),
+        start.words(),
+        rungs,
+        notes,
+        whole ? standing(scratch, ladder) : List.of(),
+        callers.size());
+  }
+
+  /** Reference data, and made-up rows where they are wanted. */
+  private void fill(EnvironmentContext scratch, RehearseOptions options, List<String> notes)
+      throws SQLException {
+    try {
+      if (!project.project().settings().seeds().isEmpty()) {
+        seed(scratch, SeedOptions.FITTING);
+      }
+      List<String> tables =
+          scratch.structure().snapshot().objects().stream()
+              .filter(Table.class::isInstance)
+              .map(DatabaseObject::name)
+              .toList();
+      if (options.rows().isPresent() && !tables.isEmpty()) {
+        seed(
+            scratch,
+            new SeedOptions(false, 0, new SeedOptions.SampleOrder(tables, options.rows())));
+      }
+    } catch (LadderException e) {
+      notes.add("rows could not be made: " + e.what());
+    }
+  }
+
+  private void seed(EnvironmentContext scratch, SeedOptions options) throws SQLException {
+    new SeedService(project)
+        .seedLocked(scratch, options, (planned, where) -> {}, SeedListener.SILENT);
+  }
+
+  /** Standing scripts and reference data behind the rungs. */
+  private List<String> standing(EnvironmentContext scratch, ScratchLadder ladder)
+      throws SQLException {
+    List<String> faults = new ArrayList<>();
+    try {
+      ladder.run(ladder.rest());
+    } catch (LadderException e) {
+      faults.add("standing scripts: " + e.what());
+    }
+    try {
+      if (!project.project().settings().seeds().isEmpty()) {
+        seed(scratch, SeedOptions.ALL);
+      }
+    } catch (LadderException e) {
+      faults.add("reference data: " + e.what());
+    }
+    return faults;
+  }
+}
