@@ -236,8 +236,9 @@ public abstract class SqlDdl implements Ddl {
             : alterTable(owner) + "DROP CONSTRAINT " + name(knownName(part).orElse("")));
   }
 
-  protected final String alterTable(ObjectId table) {
-    return "ALTER TABLE " + name(table) + " ";
+  /** The beginning of a statement that alters a table, or what else has parts. */
+  protected final String alterTable(ObjectId owner) {
+    return (owner.kind() == Kind.DOMAIN ? "ALTER DOMAIN " : "ALTER TABLE ") + name(owner) + " ";
   }
 
   /** The statement that makes an index. */

@@ -423,10 +423,6 @@ final class PostgresDdl extends SqlDdl {
     if (owner.kind() == Kind.COMPOSITE) {
       return List.of("ALTER TYPE " + name(owner) + " DROP ATTRIBUTE " + name(part.name()));
     }
-    if (owner.kind() == Kind.DOMAIN) {
-      return List.of(
-          "ALTER DOMAIN " + name(owner) + " DROP CONSTRAINT " + name(knownName(part).orElse("")));
-    }
     if (part instanceof Index) {
       return List.of("DROP INDEX " + inSchemaOf(owner) + name(part.name()));
     }
