@@ -320,6 +320,9 @@ public abstract class SqlDdl implements Ddl {
       text.append(' ').append(MATCH);
       more = more.substring(MATCH.length()).strip();
     }
+    if (!key.written().isEmpty()) {
+      return text.append(' ').append(key.written()) + (more.isEmpty() ? "" : " " + more);
+    }
     key.fact(ForeignKey.ON_UPDATE).ifPresent(action -> text.append(" ON UPDATE ").append(action));
     key.fact(ForeignKey.ON_DELETE).ifPresent(action -> text.append(" ON DELETE ").append(action));
     return text + (more.isEmpty() ? "" : " " + more);

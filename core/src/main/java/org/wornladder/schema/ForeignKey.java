@@ -16,6 +16,7 @@ import java.util.SortedMap;
  * @param onDelete likewise
  * @param more what else is said of it, such as DEFERRABLE; empty if nothing
  * @param comment empty if it has none
+ * @param written the actions as statements must write them; empty where they say it themselves
  */
 public record ForeignKey(
     Optional<String> chosenName,
@@ -26,7 +27,8 @@ public record ForeignKey(
     String onUpdate,
     String onDelete,
     String more,
-    String comment)
+    String comment,
+    String written)
     implements Part {
   public static final String TARGET_COLUMNS = "target columns";
   public static final String ON_UPDATE = "on update";
@@ -45,7 +47,7 @@ public record ForeignKey(
     targetColumns = List.copyOf(targetColumns);
   }
 
-  /** One without a comment. */
+  /** One of which its parts say all. */
   public ForeignKey(
       Optional<String> chosenName,
       String knownAs,
@@ -55,7 +57,7 @@ public record ForeignKey(
       String onUpdate,
       String onDelete,
       String more) {
-    this(chosenName, knownAs, columns, target, targetColumns, onUpdate, onDelete, more, "");
+    this(chosenName, knownAs, columns, target, targetColumns, onUpdate, onDelete, more, "", "");
   }
 
   /** One without an explicit name, deferral or comment. */
@@ -83,12 +85,28 @@ public record ForeignKey(
         facts.getOrDefault(ON_UPDATE, NO_ACTION),
         facts.getOrDefault(ON_DELETE, NO_ACTION),
         facts.getOrDefault(MORE, ""),
-        facts.getOrDefault(Facts.COMMENT, ""));
+        facts.getOrDefault(Facts.COMMENT, ""),
+        facts.getOrDefault(Facts.TEXT, ""));
   }
 
   @Override
   public Kind kind() {
     return Kind.FOREIGN_KEY;
+  }
+
+  /** The same, its actions to be written in other words. */
+  public ForeignKey writtenAs(String actions) {
+    return new ForeignKey(
+        chosenName,
+        knownAs,
+        columns,
+        target,
+        targetColumns,
+        onUpdate,
+        onDelete,
+        more,
+        comment,
+        actions);
   }
 
   /** The name of the table that it points to. */
@@ -140,6 +158,8 @@ public record ForeignKey(
         MORE,
         more,
         Facts.COMMENT,
-        comment);
+        comment,
+        Facts.TEXT,
+        written);
   }
 }

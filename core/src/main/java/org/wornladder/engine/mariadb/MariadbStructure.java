@@ -372,10 +372,28 @@ final class MariadbStructure {
       while (rows.next()) {
         rules.put(
             List.of(rows.getString(1), rows.getString(2)),
-            List.of(CatalogRows.action(rows.getString(3)), CatalogRows.action(rows.getString(4))));
+            List.of(rows.getString(3), rows.getString(4)));
       }
     }
     return rules;
+  }
+
+  /**
+   * The actions of a key of which one is NO ACTION in so many words: to InnoDB the same as none,
+   * and kept by it all the same (MariaDB manual, "Foreign Keys").
+   */
+  private static String actions(List<String> rule) {
+    if (!rule.contains("NO ACTION")) {
+      return "";
+    }
+    List<String> actions = new ArrayList<>();
+    if (!rule.get(1).equals("RESTRICT")) {
+      actions.add("ON DELETE " + rule.get(1));
+    }
+    if (!rule.get(0).equals("RESTRICT")) {
+      actions.add("ON UPDATE " + rule.get(0));
+    }
+    return String.join(" ", actions);
   }
 
   private void readForeignKeys() throws SQLException {
@@ -395,14 +413,15 @@ final class MariadbStructure {
         keys.put(
             name,
             new ForeignKey(
-                CatalogRows.chosen(name, MariadbStructure::isInvented),
-                name,
-                own,
-                ObjectId.of(Kind.TABLE, rows.getString(4), rows.getString(5)),
-                theirs,
-                rule.get(0),
-                rule.get(1),
-                ""));
+                    CatalogRows.chosen(name, MariadbStructure::isInvented),
+                    name,
+                    own,
+                    ObjectId.of(Kind.TABLE, rows.getString(4), rows.getString(5)),
+                    theirs,
+                    CatalogRows.action(rule.get(0)),
+                    CatalogRows.action(rule.get(1)),
+                    "")
+                .writtenAs(actions(rule)));
       }
     }
   }

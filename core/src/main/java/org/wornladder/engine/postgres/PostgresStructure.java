@@ -335,7 +335,8 @@ final class PostgresStructure {
                   rows.getString(7),
                   rows.getString(8),
                   rows.getString(9),
-                  comments.onConstraint(rows.getString(1), rows.getString(2))));
+                  comments.onConstraint(rows.getString(1), rows.getString(2)),
+                  ""));
     }
   }
 
