@@ -178,8 +178,19 @@ final class TypedChanges {
     if (rebuilds) {
       rebuilt.put(target(differences.get(0)), settled);
     } else {
-      changes.addAll(possible);
+      changes.addAll(withoutPartsOfRecreated(possible));
     }
+  }
+
+  /** An object that is created anew has its new parts then. */
+  private static List<SchemaChange> withoutPartsOfRecreated(List<SchemaChange> all) {
+    return all.stream().anyMatch(SchemaChange.Create.class::isInstance)
+        ? all.stream()
+            .filter(
+                change ->
+                    change instanceof SchemaChange.Create || change instanceof SchemaChange.Drop)
+            .toList()
+        : all;
   }
 
   private Stream<Difference> whole(Difference difference) {
