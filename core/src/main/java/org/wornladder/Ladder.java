@@ -195,9 +195,18 @@ public final class Ladder implements AutoCloseable {
     return new RollbackService(context).preview(environment, options);
   }
 
-  /** What apply would do. */
+  /** What apply would do, without values of rows. */
   public Preview preview(Optional<String> environment, ApplyOptions options) {
-    return new ApplyService(context).preview(environment, options);
+    return preview(environment, options, false);
+  }
+
+  /**
+   * What apply would do.
+   *
+   * @param showRows whether keys of rows may be among the risks
+   */
+  public Preview preview(Optional<String> environment, ApplyOptions options, boolean showRows) {
+    return new ApplyService(context).preview(environment, options, showRows);
   }
 
   /** Runs the waiting rungs and the standing scripts, unless the environment is guarded. */

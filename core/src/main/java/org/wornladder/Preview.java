@@ -1,5 +1,6 @@
 package org.wornladder;
 
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.execution.Plan;
 
@@ -8,5 +9,21 @@ import org.wornladder.execution.Plan;
  *
  * @param refusal why apply would refuse the plan even if it is confirmed: a guarded database is not
  *     what its history says; empty if it would not
+ * @param risks what the waiting rungs may do to rows, to others at work, and to programs
+ * @param fromTextAlone why the risks are those that texts show, and structures were not compared;
+ *     empty if they were
  */
-public record Preview(Plan plan, Optional<RefusedException> refusal) {}
+public record Preview(
+    Plan plan,
+    Optional<RefusedException> refusal,
+    List<FoundRisk> risks,
+    Optional<String> fromTextAlone) {
+  public Preview {
+    risks = List.copyOf(risks);
+  }
+
+  /** One of which no risks are asked for. */
+  public Preview(Plan plan, Optional<RefusedException> refusal) {
+    this(plan, refusal, List.of(), Optional.empty());
+  }
+}

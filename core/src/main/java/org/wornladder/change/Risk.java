@@ -34,7 +34,8 @@ public record Risk(
     }
   }
 
-  static Risk of(Kind kind, String subject, String reason) {
+  /** One that no rows decide, and nothing is known to do instead. */
+  public static Risk of(Kind kind, String subject, String reason) {
     return new Risk(kind, subject, reason, Optional.empty(), "");
   }
 

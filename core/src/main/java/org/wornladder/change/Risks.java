@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.wornladder.change.Risk.Kind;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
@@ -269,9 +270,26 @@ public final class Risks {
       case CHECK ->
           add(
               Risk.of(Kind.MAY_FAIL, difference.description(), "every row must satisfy it")
-                  .over(new RowCheck.Violations(table, condition(constraint.definition()))));
+                  .over(
+                      new RowCheck.Violations(
+                          table, named(table, constraint), condition(constraint.definition()))));
       default -> add(Risk.of(Kind.MAY_FAIL, difference.description(), "every row must satisfy it"));
     }
+  }
+
+  /** The columns of the new table of which a condition speaks, as far as its text shows. */
+  private List<String> named(ObjectId table, Constraint check) {
+    return after
+        .object(table)
+        .map(one -> ((Table) one).columns().stream().map(Column::name).toList())
+        .orElse(List.of())
+        .stream()
+        .filter(
+            name ->
+                Pattern.compile("(?i)(?<![\\w$])" + Pattern.quote(name) + "(?![\\w$])")
+                    .matcher(check.definition())
+                    .find())
+        .toList();
   }
 
   /** The condition of a check, without the word in front of it. */

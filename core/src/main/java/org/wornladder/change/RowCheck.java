@@ -7,14 +7,32 @@ import org.wornladder.schema.ObjectId;
 public sealed interface RowCheck {
   ObjectId table();
 
+  /** The columns that must be there to look for them; the condition of a rule names its own. */
+  List<String> columns();
+
   /** All rows. */
-  record Rows(ObjectId table) implements RowCheck {}
+  record Rows(ObjectId table) implements RowCheck {
+    @Override
+    public List<String> columns() {
+      return List.of();
+    }
+  }
 
   /** Rows in which a column has a value. */
-  record Values(ObjectId table, String column) implements RowCheck {}
+  record Values(ObjectId table, String column) implements RowCheck {
+    @Override
+    public List<String> columns() {
+      return List.of(column);
+    }
+  }
 
   /** Rows in which a column has none. */
-  record Nulls(ObjectId table, String column) implements RowCheck {}
+  record Nulls(ObjectId table, String column) implements RowCheck {
+    @Override
+    public List<String> columns() {
+      return List.of(column);
+    }
+  }
 
   /** Keys that several rows have; keys with a NULL in them do not count. */
   record Doubles(ObjectId table, List<String> columns) implements RowCheck {
@@ -41,8 +59,17 @@ public sealed interface RowCheck {
    *
    * @param most the characters that fit
    */
-  record TooLong(ObjectId table, String column, int most) implements RowCheck {}
+  record TooLong(ObjectId table, String column, int most) implements RowCheck {
+    @Override
+    public List<String> columns() {
+      return List.of(column);
+    }
+  }
 
   /** Rows for which an SQL condition does not hold. */
-  record Violations(ObjectId table, String condition) implements RowCheck {}
+  record Violations(ObjectId table, List<String> columns, String condition) implements RowCheck {
+    public Violations {
+      columns = List.copyOf(columns);
+    }
+  }
 }

@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param lifts standing scripts that are taken down before it and restored after it
  * @param needs standing scripts that must run before this one
  * @param always whether a standing script runs every time
+ * @param accepts the risks that are meant, in their words
  * @param steering the directives that steer a run, in one settled form, for the fingerprint
  */
 public record Header(
@@ -23,4 +24,5 @@ public record Header(
     List<String> lifts,
     List<String> needs,
     boolean always,
+    List<String> accepts,
     List<String> steering) {}

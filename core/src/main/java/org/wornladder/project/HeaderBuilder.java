@@ -8,6 +8,9 @@ import org.wornladder.sql.Place;
 
 /** Gathers the directives above a script's first section. */
 final class HeaderBuilder {
+  private static final List<String> RISKS =
+      List.of("erases", "may-fail", "blocks", "breaks-old-code");
+
   private final Problems problems;
   private final List<Condition> conditions = new ArrayList<>();
   private final List<String> steering = new ArrayList<>();
@@ -18,6 +21,7 @@ final class HeaderBuilder {
   private List<String> onlyIn = List.of();
   private List<String> lifts = List.of();
   private List<String> needs = List.of();
+  private List<String> accepts = List.of();
 
   HeaderBuilder(Problems problems) {
     this.problems = problems;
@@ -33,6 +37,7 @@ final class HeaderBuilder {
         lifts,
         needs,
         always,
+        accepts,
         List.copyOf(steering));
   }
 
@@ -53,6 +58,7 @@ final class HeaderBuilder {
       }
       case "needs" -> needs = names(name, value, place);
       case "always" -> always = true;
+      case "accepts" -> accepts(value, place);
       default -> throw new IllegalArgumentException("not a header directive: " + name);
     }
   }
@@ -81,6 +87,19 @@ final class HeaderBuilder {
     } else {
       String found = "run cannot be '" + value + "'";
       problems.error(place, found, NearestWord.advice(value, List.of("outside-transaction")));
+    }
+  }
+
+  private void accepts(String value, Place place) {
+    int because = value.indexOf("because");
+    accepts = list(because < 0 ? value : value.substring(0, because));
+    if (because < 0 || value.substring(because + "because".length()).isBlank()) {
+      problems.error(place, "accepts gives no reason", "write --| accepts: erases, because TEXT");
+    }
+    for (String risk : accepts) {
+      if (!RISKS.contains(risk)) {
+        problems.error(place, "'" + risk + "' is not a risk", NearestWord.advice(risk, RISKS));
+      }
     }
   }
 

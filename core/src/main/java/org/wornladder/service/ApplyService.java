@@ -12,6 +12,7 @@ import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
 import org.wornladder.execution.ApplyPlanner;
 import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ErasureCheck;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
@@ -23,21 +24,31 @@ import org.wornladder.journal.Journal.Depth;
 
 /** Runs the waiting rungs and the standing scripts. */
 public record ApplyService(ProjectContext project) {
-  /** What {@link #apply} would do. */
-  public Preview preview(Optional<String> environment, ApplyOptions options) {
+  /**
+   * What {@link #apply} would do.
+   *
+   * @param showRows whether keys of rows may be among the risks
+   */
+  public Preview preview(Optional<String> environment, ApplyOptions options, boolean showRows) {
     return project.in(
         environment,
         Access.READ,
         context -> {
           History history = context.provenHistory();
           Plan plan = plan(context, history, options);
-          return new Preview(plan, refusal(context, history, plan, options));
+          return new PreviewRisks(project, context, history, showRows)
+              .of(plan, new Preview(plan, refusal(context, history, plan, options)));
         });
   }
 
   private Optional<RefusedException> refusal(
       EnvironmentContext context, History history, Plan plan, ApplyOptions options)
       throws SQLException {
+    Optional<RefusedException> erasure =
+        new ErasureCheck(project.project(), context.engine().dialect()).refusal(plan);
+    if (erasure.isPresent()) {
+      return erasure;
+    }
     boolean wanted = context.environment().settings().guarded() && options.despiteDrift().isEmpty();
     return !wanted || plan.isEmpty()
         ? Optional.empty()

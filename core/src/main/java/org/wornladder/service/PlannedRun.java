@@ -17,6 +17,7 @@ import org.wornladder.change.Difference;
 import org.wornladder.change.StructureSummary;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ErasureCheck;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
@@ -74,6 +75,11 @@ record PlannedRun(Project project, RuntimeSettings settings) {
       if (refusal.isPresent()) {
         throw refusal.get();
       }
+    }
+    Optional<RefusedException> erasure =
+        new ErasureCheck(project, context.engine().dialect()).refusal(plan);
+    if (erasure.isPresent()) {
+      throw erasure.get();
     }
     approval.check(plan, context.environment());
     despiteDrift

@@ -17,7 +17,7 @@ final class CheckCommand implements Command {
   @Override
   public void describe(CommandSpec spec) {
     spec.addOption(
-        Options.text(AGAINST, "ENV", "Lay the files beside this environment's journal too."));
+        Options.text(AGAINST, "ENV", "Compare the files with this environment's journal, too."));
     spec.addOption(
         Options.text(
             HEAD, "NUMBER:HASH", "This entry must be in the journal; see ladder history --head."));

@@ -12,13 +12,18 @@ final class PreviewCommand implements Command {
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     ApplyOptionsReader.describe(spec);
+    spec.addOption(
+        Options.flag(Options.SHOW_ROWS, "Show the keys of rows that stand against a change."));
     Options.formats(spec);
   }
 
   @Override
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
-    Preview preview = call.ladder().preview(call.environment(), ApplyOptionsReader.read(call));
+    Preview preview =
+        call.ladder()
+            .preview(
+                call.environment(), ApplyOptionsReader.read(call), call.has(Options.SHOW_ROWS));
     show(call, format, preview, preview.plan().together() ? " --together" : "");
     call.terminal().flush();
     if (preview.refusal().isEmpty()) {

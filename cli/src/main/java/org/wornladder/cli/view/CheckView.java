@@ -9,7 +9,7 @@ import org.wornladder.CheckReport.Finding;
 import org.wornladder.cli.Terminal;
 import org.wornladder.project.Problem;
 
-/** What an check of the files found. */
+/** What a check of the files found. */
 public final class CheckView {
   private final Colors colors;
   private final Terminal terminal;

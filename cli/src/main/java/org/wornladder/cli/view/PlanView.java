@@ -3,6 +3,7 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.wornladder.FoundRisk;
 import org.wornladder.LadderException;
 import org.wornladder.Preview;
 import org.wornladder.cli.Terminal;
@@ -36,7 +37,13 @@ public final class PlanView {
    */
   public void show(Preview preview, String options) {
     Plan plan = preview.plan();
-    showSteps(plan);
+    showSteps(plan, preview.risks());
+    preview
+        .fromTextAlone()
+        .ifPresent(
+            why ->
+                page.line(
+                    colors.faint("  risks are those that the texts show: " + SafeText.line(why))));
     page.verdict(verdict(plan));
     if (!plan.isEmpty() && preview.refusal().isEmpty()) {
       page.next(
@@ -50,6 +57,10 @@ public final class PlanView {
 
   /** The plan without its verdict, for a question to follow. */
   public void showSteps(Plan plan) {
+    showSteps(plan, List.of());
+  }
+
+  private void showSteps(Plan plan, List<FoundRisk> risks) {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
     page.subject(
         SafeText.line(plan.environment()),
@@ -62,6 +73,9 @@ public final class PlanView {
     for (Step step : plan.steps()) {
       if (step instanceof Step.OfRung rung) {
         rung(rung, plan.secrets());
+        page.lines(
+            RiskLines.found(
+                risks.stream().filter(risk -> risk.rung() == rung.number()).toList(), terminal));
       } else {
         ((Step.OfStanding) step).actions().forEach(action -> action(action, plan.secrets()));
       }
@@ -172,6 +186,8 @@ public final class PlanView {
   public void json(Preview preview) {
     of(preview.plan())
         .put("refusal", preview.refusal().map(LadderException::what))
+        .put("risks", RiskLines.foundJson(preview.risks()))
+        .put("risks_from_text_alone", preview.fromTextAlone())
         .write(terminal.out());
   }
 

@@ -2,6 +2,9 @@ package org.wornladder.cli.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import org.wornladder.FoundRisk;
 import org.wornladder.change.Risk;
 import org.wornladder.cli.Terminal;
 
@@ -30,6 +33,58 @@ final class RiskLines {
       }
     }
     return lines;
+  }
+
+  /** The same with what the database says of them. */
+  static List<String> found(List<FoundRisk> risks, Terminal terminal) {
+    return of(risks.stream().map(RiskLines::answered).toList(), terminal);
+  }
+
+  private static Risk answered(FoundRisk found) {
+    Risk risk = found.risk();
+    String rows =
+        found.rows().isEmpty()
+            ? ""
+            : found.rows().getAsLong() == 0
+                ? " (no row now)"
+                : " (" + PlanView.count(found.rows().getAsLong(), "row") + " now)";
+    String examples =
+        found.examples().isEmpty() ? "" : ", such as " + String.join("; ", found.examples());
+    return new Risk(
+        risk.kind(),
+        risk.subject(),
+        risk.reason()
+            + rows
+            + examples
+            + (found.accepted() ? ", accepted" : "")
+            + (found.line().isPresent() ? ", line " + found.line().getAsInt() : ""),
+        risk.rows(),
+        found.accepted() ? "" : risk.instead());
+  }
+
+  static List<Json> foundJson(List<FoundRisk> risks) {
+    return risks.stream()
+        .map(
+            found ->
+                new Json()
+                    .put("number", found.rung())
+                    .put("line", boxed(found.line()))
+                    .put("risk", found.risk().kind().label())
+                    .put("object", found.risk().subject())
+                    .put("reason", found.risk().reason())
+                    .put("instead", found.risk().instead())
+                    .put("accepted", found.accepted())
+                    .put(
+                        "rows",
+                        found.rows().isPresent()
+                            ? Optional.of(found.rows().getAsLong())
+                            : Optional.empty())
+                    .put("examples", found.examples()))
+        .toList();
+  }
+
+  private static Optional<Integer> boxed(OptionalInt number) {
+    return number.isPresent() ? Optional.of(number.getAsInt()) : Optional.empty();
   }
 
   static List<Json> json(List<Risk> risks) {

@@ -1,0 +1,207 @@
+package org.wornladder.service;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.OptionalLong;
+import org.wornladder.FoundRisk;
+import org.wornladder.LadderException;
+import org.wornladder.Preview;
+import org.wornladder.change.ChangeScript;
+import org.wornladder.change.ChangeScript.Origin;
+import org.wornladder.change.Ddl;
+import org.wornladder.change.Differences;
+import org.wornladder.change.IgnoreFilter;
+import org.wornladder.change.Risk;
+import org.wornladder.change.Risks;
+import org.wornladder.change.RowCheck;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.StatementRisks;
+import org.wornladder.execution.Step;
+import org.wornladder.journal.History;
+import org.wornladder.project.Rung;
+import org.wornladder.project.ScratchSettings;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
+import org.wornladder.scratch.ChangeProof;
+import org.wornladder.scratch.ScratchLadder;
+import org.wornladder.scratch.ScratchRunner;
+
+/**
+ * The risks of waiting rungs: found in the structures before and after each in a scratch database,
+ * with the texts as a second source, and then asked of the database itself.
+ *
+ * @param context of the environment, open for reading
+ * @param showRows whether keys of rows may be shown
+ */
+record PreviewRisks(
+    ProjectContext project, EnvironmentContext context, History history, boolean showRows) {
+  /** To make larger structures anew takes longer than a look at a plan may. */
+  private static final int MOST_OBJECTS = 1_000;
+
+  private static final int MOST_EXAMPLES = 5;
+
+  Preview of(Plan plan, Preview preview) throws SQLException {
+    if (plan.rungs().isEmpty()) {
+      return preview;
+    }
+    ExpectedState state = ExpectedState.of(context, history);
+    Map<Long, List<Risk>> structural = new LinkedHashMap<>();
+    Optional<String> textAlone = structural(plan, state, structural);
+    List<FoundRisk> risks = new ArrayList<>();
+    for (Step.OfRung step : plan.rungs()) {
+      risks.addAll(merged(step, structural, state.live()));
+    }
+    return new Preview(plan, preview.refusal(), risks, textAlone);
+  }
+
+  /** Fills in what structures show; returns why that could not be done. */
+  private Optional<String> structural(Plan plan, ExpectedState state, Map<Long, List<Risk>> risks) {
+    if (state.expected().objects().size() > MOST_OBJECTS) {
+      return Optional.of("the structure is too large to be made anew for a preview");
+    }
+    try {
+      return new ScratchRunner(project)
+          .in(context.environment(), scratch -> run(scratch, plan, state, risks));
+    } catch (LadderException e) {
+      return Optional.of(e.what());
+    }
+  }
+
+  private Optional<String> run(
+      EnvironmentContext scratch, Plan plan, ExpectedState state, Map<Long, List<Risk>> risks)
+      throws SQLException {
+    IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
+    if (!new ChangeProof(scratch, ignored).make(state.expected().withoutRights())) {
+      return Optional.of("the structure could not be made anew in a scratch database");
+    }
+    boolean own =
+        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
+    ScratchLadder ladder = new ScratchLadder(scratch, own);
+    ladder.restore(history.entries());
+    Ddl ddl = scratch.session().ddl();
+    for (Step.OfRung step : plan.rungs()) {
+      Snapshot before = scratch.structure().snapshot().withoutRights();
+      ladder.run(ladder.up(step.number()));
+      Snapshot after = scratch.structure().snapshot().withoutRights();
+      ChangeScript script =
+          ChangeScript.of(
+              Differences.between(before, after), before, after, ddl, Origin.ONE_DATABASE);
+      risks.put(step.number(), Risks.of(script, List.of(), before, after, ddl));
+    }
+    return Optional.empty();
+  }
+
+  private List<FoundRisk> merged(Step.OfRung step, Map<Long, List<Risk>> structural, Snapshot live)
+      throws SQLException {
+    List<StatementRisks.Found> texts =
+        StatementRisks.of(step.statements(), context.engine().dialect());
+    List<FoundRisk> merged = new ArrayList<>();
+    List<Risk> shown = structural.getOrDefault(step.number(), List.of());
+    for (Risk risk : shown) {
+      if (!isRename(risk, texts)) {
+        OptionalInt line =
+            texts.stream()
+                .filter(text -> isSame(text.risk(), risk))
+                .mapToInt(text -> text.statement().place().line())
+                .findFirst();
+        merged.add(found(step, risk, line, live));
+      }
+    }
+    for (StatementRisks.Found text : texts) {
+      boolean known = merged.stream().anyMatch(one -> isSame(one.risk(), text.risk()));
+      boolean ofRows = text.risk().reason().equals("rows are gone");
+      boolean wanted = !structural.containsKey(step.number()) || ofRows || isRenaming(text.risk());
+      if (wanted && !known) {
+        merged.add(found(step, text.risk(), OptionalInt.of(text.statement().place().line()), live));
+      }
+    }
+    return merged;
+  }
+
+  private static boolean isSame(Risk one, Risk other) {
+    return one.kind() == other.kind() && one.subject().equalsIgnoreCase(other.subject());
+  }
+
+  private static boolean isRenaming(Risk risk) {
+    return risk.reason().startsWith("it is called ");
+  }
+
+  /**
+   * A name that is gone because a statement gave the thing another one: nothing is erased, and its
+   * table is not made anew for it.
+   */
+  private static boolean isRename(Risk risk, List<StatementRisks.Found> texts) {
+    return texts.stream()
+        .map(StatementRisks.Found::risk)
+        .filter(PreviewRisks::isRenaming)
+        .anyMatch(
+            text ->
+                text.subject().equalsIgnoreCase(risk.subject())
+                    || risk.kind() == Risk.Kind.BLOCKS
+                        && text.subject()
+                            .startsWith(risk.subject().replace("table ", "column ") + "."));
+  }
+
+  private FoundRisk found(Step.OfRung step, Risk risk, OptionalInt line, Snapshot live)
+      throws SQLException {
+    boolean accepted =
+        project
+            .project()
+            .rung(step.number())
+            .map(Rung::script)
+            .filter(script -> script.header().accepts().contains(risk.kind().label()))
+            .isPresent();
+    Optional<RowCheck> check = risk.rows().filter(rows -> canBeAsked(rows, live));
+    if (check.isEmpty()) {
+      return new FoundRisk(step.number(), risk, line, accepted, OptionalLong.empty(), List.of());
+    }
+    Ddl ddl = context.session().ddl();
+    long rows = Long.parseLong(first(ddl.count(check.get())).get(0));
+    List<String> key =
+        live.object(check.get().table())
+            .map(table -> ((Table) table).primaryKey())
+            .orElse(List.of());
+    List<String> examples =
+        showRows && rows > 0 && risk.kind() == Risk.Kind.MAY_FAIL
+            ? first(ddl.examples(check.get(), key, MOST_EXAMPLES))
+            : List.of();
+    return new FoundRisk(step.number(), risk, line, accepted, OptionalLong.of(rows), examples);
+  }
+
+  /** Whether the database has the table and its columns already. */
+  private static boolean canBeAsked(RowCheck check, Snapshot live) {
+    Optional<Table> table =
+        live.object(check.table()).filter(Table.class::isInstance).map(Table.class::cast);
+    return table.isPresent()
+        && live.object(check instanceof RowCheck.Orphans orphans ? orphans.target() : check.table())
+            .isPresent()
+        && check.columns().stream().allMatch(name -> table.get().column(name).isPresent());
+  }
+
+  /** Rows, each as its values with commas. */
+  private List<String> first(String query) throws SQLException {
+    List<String> values = new ArrayList<>();
+    try (Statement sql = context.session().connection().createStatement();
+        ResultSet rows = sql.executeQuery(query)) {
+      int columns = rows.getMetaData().getColumnCount();
+      while (rows.next()) {
+        List<String> row = new ArrayList<>();
+        for (int i = 1; i <= columns; i++) {
+          row.add(String.valueOf(rows.getString(i)));
+        }
+        values.add(String.join(", ", row));
+      }
+    }
+    return values;
+  }
+}
