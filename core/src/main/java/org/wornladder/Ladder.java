@@ -32,6 +32,7 @@ import org.wornladder.service.RenumberService;
 import org.wornladder.service.RollbackService;
 import org.wornladder.service.RungRemovalService;
 import org.wornladder.service.SchemaFilesService;
+import org.wornladder.service.ScriptService;
 import org.wornladder.service.SeedService;
 import org.wornladder.service.SettleService;
 import org.wornladder.service.ShowService;
@@ -207,6 +208,15 @@ public final class Ladder implements AutoCloseable {
    */
   public Preview preview(Optional<String> environment, ApplyOptions options, boolean showRows) {
     return new ApplyService(context).preview(environment, options, showRows);
+  }
+
+  /**
+   * What apply would do, as one script for the engine's own client, the journal's entries included.
+   *
+   * @param down whether it is the script that takes the other one back
+   */
+  public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
+    return new ScriptService(context).script(environment, options, down);
   }
 
   /** Runs the waiting rungs and the standing scripts, unless the environment is guarded. */

@@ -49,10 +49,12 @@ public interface Session extends AutoCloseable {
 
   void begin() throws SQLException;
 
-  /**
-   * Begins a transaction for some statements, with the settings among them that have no effect
-   * inside one.
-   */
+  /** Settings that must be made before a transaction in which some statements run. */
+  default List<String> settingsBefore(List<Statement> statements) {
+    return List.of();
+  }
+
+  /** Begins a transaction for some statements, behind {@link #settingsBefore}. */
   default void begin(List<Statement> statements) throws SQLException {
     begin();
   }

@@ -55,7 +55,8 @@ public record ProjectContext(
     }
   }
 
-  private EnvironmentContext context(Environment environment, Engine engine, Session session) {
+  /** An environment on a session that is open already. */
+  public EnvironmentContext context(Environment environment, Engine engine, Session session) {
     String table = project.settings().journalTable();
     SnapshotTable beside =
         new SnapshotTable(

@@ -114,6 +114,41 @@ public final class Journal {
     return History.of(entries, broken, engine.dialect());
   }
 
+  /** The entries of all projects, with their hashes; none if there is no journal yet. */
+  public List<Entry> everything() throws SQLException {
+    List<Entry> all = new ArrayList<>();
+    if (exists()) {
+      String query = "SELECT " + COLUMNS + " FROM " + session.quoted(table) + " ORDER BY number";
+      try (Statement sql = session.connection().createStatement();
+          ResultSet rows = sql.executeQuery(query)) {
+        while (rows.next()) {
+          all.add(entry(rows, Depth.WHOLE));
+        }
+      }
+    }
+    return all;
+  }
+
+  /**
+   * Makes the entries of another database this one's own, which has none.
+   *
+   * @param entries of all projects, in order
+   */
+  public void restore(List<Entry> entries) throws SQLException {
+    read(Depth.WHOLE);
+    if (entries.isEmpty()) {
+      return;
+    }
+    create();
+    session.begin();
+    for (Entry entry : entries) {
+      insert(entry);
+      head = new JournalHead(entry.number(), entry.hash());
+    }
+    beside.saveHead(head);
+    session.commit();
+  }
+
   private boolean exists() throws SQLException {
     return beside.exists(table, COLUMN_LIST);
   }

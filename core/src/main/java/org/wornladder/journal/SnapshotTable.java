@@ -14,6 +14,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
 import org.wornladder.sql.Place;
+import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
 /**
@@ -123,6 +124,22 @@ public final class SnapshotTable {
         name,
         COLUMNS,
         List.of(number, Timestamps.now(clock), project, moment, entry, fingerprint, content));
+  }
+
+  /** The statement that adds a row with the next number; for a script that another runs. */
+  String insertion(String project, String moment, long entry, String fingerprint, String content) {
+    Quoting quoting = engine.quoting();
+    return "INSERT INTO %s (%s) SELECT max(number) + 1, %s, %s, %s, %d, %s, %s FROM %s"
+        .formatted(
+            quoted(),
+            String.join(", ", COLUMNS),
+            quoting.text(Timestamps.now(clock)),
+            quoting.text(project),
+            quoting.text(moment),
+            entry,
+            quoting.text(fingerprint),
+            quoting.text(content),
+            quoted());
   }
 
   /** The journal's head as it was recorded; empty if nothing is recorded. */

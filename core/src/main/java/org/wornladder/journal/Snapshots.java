@@ -154,6 +154,22 @@ public final class Snapshots {
     session.commit();
   }
 
+  /** The statement that keeps what is there before a run, for a script that another runs. */
+  public String statementBefore(Snapshot live, long entry) throws SQLException {
+    return statement(Moment.BEFORE, live, entry);
+  }
+
+  /** The statement that keeps what should be there behind a run, and so ends it. */
+  public String statementExpected(Snapshot expected, long entry) throws SQLException {
+    return statement(Moment.EXPECTED, expected, entry);
+  }
+
+  private String statement(Moment moment, Snapshot snapshot, long entry) throws SQLException {
+    Snapshot hidden = hidden(snapshot);
+    return table.insertion(
+        project, moment.word, entry, hidden.fingerprint(), SnapshotCodec.pack(hidden.json()));
+  }
+
   /** Whether a text of a saved structure lacks a secret, whose value is another by now. */
   public static boolean lacksSecret(String text) {
     return SecretPlaceholders.isIn(text);

@@ -32,15 +32,13 @@ public final class ScratchLadder {
     reach = new ScratchGuard(context.engine(), ownServer);
   }
 
-  /** Makes the history of another database the scratch database's own. */
+  /**
+   * Makes the history of another database the scratch database's own.
+   *
+   * @param entries of all projects
+   */
   public void restore(List<Entry> entries) throws SQLException {
-    context.journal().read(Depth.WHOLE);
-    context.journal().create();
-    context.session().begin();
-    for (Entry entry : entries) {
-      context.journal().append(entry.event(), entry.subject(), entry.note());
-    }
-    context.session().commit();
+    context.journal().restore(entries);
   }
 
   /** The way up of one waiting rung. */
@@ -58,6 +56,15 @@ public final class ScratchLadder {
     return checked(
         new ApplyPlanner(context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())
             .plan(Optional.empty()));
+  }
+
+  /** The same steps as a plan for the database of which this one is the like. */
+  public Plan limited(Plan plan) throws SQLException {
+    OptionalLong last =
+        plan.rungs().isEmpty() || plan.steps().size() > plan.rungs().size()
+            ? OptionalLong.empty()
+            : OptionalLong.of(plan.rungs().get(plan.rungs().size() - 1).number());
+    return planned(last);
   }
 
   /** The way down of the rung that ran last. */

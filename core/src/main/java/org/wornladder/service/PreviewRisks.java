@@ -27,6 +27,7 @@ import org.wornladder.execution.Plan;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.StatementRisks;
 import org.wornladder.execution.Step;
+import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
 import org.wornladder.project.Rung;
 import org.wornladder.project.ScratchSettings;
@@ -55,8 +56,9 @@ record PreviewRisks(
       return preview;
     }
     ExpectedState state = ExpectedState.of(context, history);
+    List<Entry> entries = context.journal().everything();
     Map<Long, List<Risk>> structural = new LinkedHashMap<>();
-    Optional<String> textAlone = structural(plan, state, structural);
+    Optional<String> textAlone = structural(plan, state, entries, structural);
     List<FoundRisk> risks = new ArrayList<>();
     for (Step.OfRung step : plan.rungs()) {
       risks.addAll(merged(step, structural, state.live()));
@@ -65,20 +67,25 @@ record PreviewRisks(
   }
 
   /** Fills in what structures show; returns why that could not be done. */
-  private Optional<String> structural(Plan plan, ExpectedState state, Map<Long, List<Risk>> risks) {
+  private Optional<String> structural(
+      Plan plan, ExpectedState state, List<Entry> entries, Map<Long, List<Risk>> risks) {
     if (state.expected().objects().size() > MOST_OBJECTS) {
       return Optional.of("the structure is too large to be made anew for a preview");
     }
     try {
       return new ScratchRunner(project)
-          .in(context.environment(), scratch -> run(scratch, plan, state, risks));
+          .in(context.environment(), scratch -> run(scratch, plan, state, entries, risks));
     } catch (LadderException e) {
       return Optional.of(e.what());
     }
   }
 
   private Optional<String> run(
-      EnvironmentContext scratch, Plan plan, ExpectedState state, Map<Long, List<Risk>> risks)
+      EnvironmentContext scratch,
+      Plan plan,
+      ExpectedState state,
+      List<Entry> entries,
+      Map<Long, List<Risk>> risks)
       throws SQLException {
     IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
     if (!new ChangeProof(scratch, ignored).make(state.expected().withoutRights())) {
@@ -87,7 +94,7 @@ record PreviewRisks(
     boolean own =
         project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
     ScratchLadder ladder = new ScratchLadder(scratch, own);
-    ladder.restore(history.entries());
+    ladder.restore(entries);
     Ddl ddl = scratch.session().ddl();
     for (Step.OfRung step : plan.rungs()) {
       Snapshot before = scratch.structure().snapshot().withoutRights();

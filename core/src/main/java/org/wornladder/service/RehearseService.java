@@ -11,7 +11,6 @@ import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.engine.Access;
-import org.wornladder.engine.Engines;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
@@ -35,16 +34,17 @@ import org.wornladder.sql.Statement;
 /** Proves waiting rungs in a scratch database: up, down, and up again. */
 public record RehearseService(ProjectContext project) {
   /** What a rehearsal begins with. */
-  private record Start(String words, Snapshot structure, List<Entry> entries) {}
+  private record Start(
+      String words, Snapshot structure, List<Entry> entries, List<RungRecord> inPlace) {}
 
   /** Runs the waiting rungs in a scratch database like an environment; the latter is only read. */
   public RehearsalReport rehearse(Optional<String> environment, RehearseOptions options) {
     Environment like = project.environments().read(environment);
     Start start =
         options.fromBlank()
-            ? new Start("nothing", Snapshot.EMPTY, List.of())
+            ? new Start("nothing", Snapshot.EMPTY, List.of(), List.of())
             : project.in(like, Access.READ, context -> start(context, options));
-    List<Rung> waiting = waiting(like, start.entries());
+    List<Rung> waiting = waiting(start.inPlace());
     return new ScratchRunner(project)
         .in(like, scratch -> rehearse(scratch, start, waiting, options));
   }
@@ -55,14 +55,22 @@ public record RehearseService(ProjectContext project) {
     ExpectedState state = ExpectedState.of(context, history);
     String name = context.environment().name();
     return options.live()
-        ? new Start("what is in " + name, state.live(), history.entries())
-        : new Start("what " + name + " should have", state.expected(), history.entries());
+        ? new Start(
+            "what is in " + name,
+            state.live(),
+            context.journal().everything(),
+            history.inPlaceNewestFirst())
+        : new Start(
+            "what " + name + " should have",
+            state.expected(),
+            context.journal().everything(),
+            history.inPlaceNewestFirst());
   }
 
-  private List<Rung> waiting(Environment like, List<Entry> entries) {
-    History history = History.of(entries, Optional.empty(), Engines.of(like).dialect());
+  private List<Rung> waiting(List<RungRecord> inPlace) {
+    List<Long> numbers = inPlace.stream().map(RungRecord::number).toList();
     return project.project().rungs().stream()
-        .filter(rung -> history.rung(rung.number()).filter(RungRecord::isInPlace).isEmpty())
+        .filter(rung -> !numbers.contains(rung.number()))
         .toList();
   }
 

@@ -1,24 +1,42 @@
 package org.wornladder.cli.command;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.wornladder.ClientSqlScript;
 import org.wornladder.Preview;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.PlanMarkdown;
 import org.wornladder.cli.view.PlanView;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Prints the plan that apply would run. */
 final class PreviewCommand implements Command {
+  private static final String SCRIPT = "--script";
+  private static final String DOWN = "--down";
+
   @Override
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     ApplyOptionsReader.describe(spec);
+    spec.addOption(Options.flag(Options.YES, "Write over a script that is there."));
     spec.addOption(
         Options.flag(Options.SHOW_ROWS, "Show the keys of rows that stand against a change."));
+    spec.addOption(
+        Options.text(
+            SCRIPT,
+            "FILE",
+            "Write it as one SQL script for the database's own client, with the journal's entries."));
+    spec.addOption(Options.flag(DOWN, "With --script: the script that takes all of it back."));
     Options.formats(spec);
   }
 
   @Override
   public int run(Call call) {
+    if (call.has(SCRIPT)) {
+      return script(call);
+    }
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN);
     Preview preview =
         call.ladder()
@@ -33,6 +51,33 @@ final class PreviewCommand implements Command {
       return ExitCode.of(preview.refusal().get());
     }
     throw preview.refusal().get();
+  }
+
+  private static int script(Call call) {
+    ClientSqlScript script =
+        call.ladder().script(call.environment(), ApplyOptionsReader.read(call), call.has(DOWN));
+    String name = call.text(SCRIPT).orElseThrow();
+    Path file = call.folder().resolve(name);
+    if (Files.exists(file)) {
+      YesQuestion.ask(call, name + " is there already", name, "Write over " + name + "?");
+    }
+    try {
+      Files.writeString(file, script.text());
+    } catch (IOException e) {
+      throw call.wrong("--script cannot write " + file + ": " + e.getMessage());
+    }
+    Page page = new Page(call.terminal());
+    page.verdict(
+        "Wrote "
+            + name
+            + " with "
+            + script.rungs().size()
+            + (script.rungs().size() == 1 ? " rung" : " rungs")
+            + "; nothing was run.");
+    page.next(
+        "read it, run it with the database's own client, then ladder status "
+            + script.environment());
+    return ExitCode.DONE;
   }
 
   /**

@@ -178,13 +178,23 @@ final class SqliteSession extends JdbcSession {
    * (SQLite documentation, "PRAGMA foreign_keys", "DROP TABLE").
    */
   @Override
+  public List<String> settingsBefore(List<Statement> statements) {
+    boolean on = target.environment().settings().foreignKeys() && !isUnchecked(statements);
+    return List.of("PRAGMA foreign_keys = " + (on ? "ON" : "OFF"));
+  }
+
+  private static boolean isUnchecked(List<Statement> statements) {
+    return statements.stream().anyMatch(SqliteObjections::turnsForeignKeysOff);
+  }
+
+  @Override
   public void begin(List<Statement> statements) throws SQLException {
-    boolean unchecked = statements.stream().anyMatch(SqliteObjections::turnsForeignKeysOff);
-    if (unchecked) {
-      control().execute("PRAGMA foreign_keys = OFF");
+    for (String setting : settingsBefore(statements)) {
+      control().execute(setting);
     }
     begin();
-    brokenBefore = unchecked ? Optional.of(ForeignKeyCheck.before(control())) : Optional.empty();
+    brokenBefore =
+        isUnchecked(statements) ? Optional.of(ForeignKeyCheck.before(control())) : Optional.empty();
   }
 
   @Override

@@ -1,0 +1,64 @@
+package org.wornladder.engine;
+
+import java.util.List;
+import org.wornladder.change.SqlScript;
+import org.wornladder.sql.Dialects;
+
+/**
+ * The lines with which a script begins that an engine's own client runs: it stops at the first
+ * error, and does nothing on a database whose journal is not where it was.
+ */
+public final class ClientScript {
+  private static final String MOVED =
+      "the journal is not where it was when this script was written: nothing is done";
+
+  private ClientScript() {}
+
+  /**
+   * The beginning of a script.
+   *
+   * @param engine its name
+   * @param heads a query for 1 if the journal is where it was, otherwise 0
+   */
+  public static String opening(String engine, String heads) {
+    return switch (engine) {
+      case "postgres" ->
+          """
+          \\set ON_ERROR_STOP on
+          SELECT (%s) = 0 AS ladder_moved \\gset
+          \\if :ladder_moved
+          \\echo '%s'
+          \\quit
+          \\endif
+          SET standard_conforming_strings = on;
+          """
+              .formatted(heads, MOVED);
+      case "mariadb" ->
+          SqlScript.forClient(
+              List.of(
+                  """
+                  BEGIN NOT ATOMIC
+                    IF (%s) = 0 THEN
+                      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '%s';
+                    END IF;
+                  END"""
+                      .formatted(heads, MOVED)),
+              Dialects.MARIADB);
+      case "sqlite" ->
+          """
+          .bail on
+          -- %s: that is what a failure of the next statement means
+          CREATE TEMP TABLE ladder_moved (journal_is_where_it_was integer CHECK (journal_is_where_it_was = 1));
+          INSERT INTO ladder_moved %s;
+          DROP TABLE ladder_moved;
+          """
+              .formatted(MOVED, heads);
+      default ->
+          "-- "
+              + MOVED
+              + ": that is what a failure of the next statement means\nSELECT 1 / ("
+              + heads
+              + ");\n";
+    };
+  }
+}

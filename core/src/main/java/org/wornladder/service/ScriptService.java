@@ -1,0 +1,197 @@
+package org.wornladder.service;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.wornladder.Advice;
+import org.wornladder.ApplyOptions;
+import org.wornladder.ClientSqlScript;
+import org.wornladder.RefusedException;
+import org.wornladder.change.ExpectedStructure;
+import org.wornladder.change.IgnoreFilter;
+import org.wornladder.change.SqlScript;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.ClientScript;
+import org.wornladder.engine.RecordedSession;
+import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ExpectedState;
+import org.wornladder.execution.Plan;
+import org.wornladder.execution.ProjectContext;
+import org.wornladder.execution.Step;
+import org.wornladder.journal.Entry;
+import org.wornladder.journal.History;
+import org.wornladder.journal.JournalHead;
+import org.wornladder.journal.Snapshots;
+import org.wornladder.project.Condition;
+import org.wornladder.project.Rung;
+import org.wornladder.project.ScratchSettings;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.scratch.ChangeProof;
+import org.wornladder.scratch.ScratchLadder;
+import org.wornladder.scratch.ScratchRunner;
+
+/**
+ * Writes what apply would do as one script for the engine's own client, the journal's entries
+ * included. The run itself takes place in a scratch database with the same structure and journal,
+ * and the script is the record of it.
+ */
+public record ScriptService(ProjectContext project) {
+  /** What the script begins with. */
+  private record Ground(
+      Snapshot live,
+      Snapshot expected,
+      List<Entry> entries,
+      Map<String, String> tables,
+      Optional<JournalHead> head) {}
+
+  /** What a scratch run leaves. */
+  private record Ran(List<RecordedSession.Recorded> log, Snapshot expected, long lastEntry) {}
+
+  /**
+   * @param down whether it is the script that takes back what the other one does
+   */
+  public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
+    return project.in(environment, Access.READ, context -> script(context, options, down));
+  }
+
+  private ClientSqlScript script(EnvironmentContext context, ApplyOptions options, boolean down)
+      throws SQLException {
+    History history = context.provenHistory();
+    Plan plan = new ApplyService(project).plan(context, history, options);
+    refuseUnknowable(context, plan);
+    Map<String, String> tables = new LinkedHashMap<>();
+    context.journal().tables().forEach(name -> tables.put(name, context.session().quoted(name)));
+    ExpectedState state = ExpectedState.of(context, history);
+    List<Entry> entries = context.journal().everything();
+    Ground ground =
+        new Ground(
+            state.live(),
+            state.expected(),
+            entries,
+            tables,
+            entries.isEmpty()
+                ? Optional.empty()
+                : Optional.of(
+                    new JournalHead(
+                        entries.get(entries.size() - 1).number(),
+                        entries.get(entries.size() - 1).hash())));
+    Ran ran =
+        new ScratchRunner(project)
+            .in(context.environment(), scratch -> run(scratch, ground, plan, down));
+    return new ClientSqlScript(
+        context.environment().name(),
+        text(context, ground, ran),
+        plan.rungs().stream().map(Step.OfRung::label).toList());
+  }
+
+  private void refuseUnknowable(EnvironmentContext context, Plan plan) {
+    String where = "environment " + context.environment().name();
+    for (Step.OfRung step : plan.rungs()) {
+      boolean asksRows =
+          project
+              .project()
+              .rung(step.number())
+              .map(Rung::script)
+              .filter(
+                  script ->
+                      script.header().conditions().stream()
+                          .anyMatch(Condition.Query.class::isInstance))
+              .isPresent();
+      if (asksRows) {
+        throw RefusedException.of(
+            step.label() + " has a when-sql condition, which only its turn can decide",
+            step.source(),
+            Advice.of(Advice.Code.PREVIEW, context.environment().name()));
+      }
+    }
+    boolean secret =
+        plan.steps().stream()
+            .flatMap(step -> step.statements().stream())
+            .anyMatch(statement -> context.environment().secrets().isIn(statement.text()));
+    if (secret) {
+      throw RefusedException.of(
+          "a statement holds the value of a variable, which would stand in the script in clear",
+          where,
+          Advice.hint("run that rung by the tool itself"));
+    }
+  }
+
+  private Ran run(EnvironmentContext scratch, Ground ground, Plan plan, boolean down)
+      throws SQLException {
+    IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
+    if (!new ChangeProof(scratch, ignored).make(ground.expected().withoutRights())) {
+      throw RefusedException.of(
+          "the structure could not be made anew in a scratch database, so the script cannot be"
+              + " tried",
+          "environment " + scratch.environment().name(),
+          Advice.hint("apply without a script"));
+    }
+    boolean own =
+        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
+    new ScratchLadder(scratch, own).restore(ground.entries());
+    Snapshot before = scratch.structure().snapshot();
+    RecordedSession recorded =
+        new RecordedSession(scratch.session(), scratch.engine().quoting(), ground.tables());
+    EnvironmentContext context =
+        project.context(scratch.environment(), scratch.engine(), recorded.session());
+    ScratchLadder ladder = new ScratchLadder(context, own);
+    ladder.run(ladder.limited(plan));
+    int upLength = recorded.log().size();
+    if (down) {
+      for (int i = 0; i < plan.rungs().size(); i++) {
+        ladder.run(ladder.down());
+      }
+    }
+    Snapshot after = scratch.structure().snapshot();
+    List<RecordedSession.Recorded> log = recorded.log();
+    return new Ran(
+        down ? log.subList(upLength, log.size()) : log,
+        ExpectedStructure.after(ground.expected(), before, after),
+        context.journal().lastInDatabase());
+  }
+
+  private String text(EnvironmentContext context, Ground ground, Ran ran) throws SQLException {
+    Snapshots snapshots = context.snapshots();
+    StringBuilder text = new StringBuilder();
+    text.append("-- What ladder apply would do on ")
+        .append(context.environment().name())
+        .append(", written ")
+        .append(project.settings().clock().instant())
+        .append(" for the database's own client.\n")
+        .append("-- It is for the database whose journal stands where it stood then.\n\n");
+    String head = ground.tables().get(context.journal().tables().get(1));
+    ground
+        .head()
+        .ifPresent(
+            last ->
+                text.append(
+                        ClientScript.opening(
+                            context.engine().name(),
+                            "SELECT count(*) FROM %s WHERE number = 0 AND entry = %d AND fingerprint = '%s'"
+                                .formatted(head, last.number(), last.hash())))
+                    .append('\n'));
+    List<String> session = new ArrayList<>(context.session().ddl().clientSession());
+    context
+        .environment()
+        .role()
+        .ifPresent(role -> session.add("SET ROLE " + context.engine().quoting().name(role)));
+    text.append(SqlScript.forClient(session, context.engine().dialect()));
+    if (ground.head().isPresent()) {
+      text.append(
+          saved(context, snapshots.statementBefore(ground.live(), ground.entries().size())));
+    }
+    for (RecordedSession.Recorded one : ran.log()) {
+      text.append(SqlScript.forClient(List.of(one.sql()), context.engine().dialect()));
+      text.append(one.data());
+    }
+    text.append(saved(context, snapshots.statementExpected(ran.expected(), ran.lastEntry())));
+    return text.toString();
+  }
+
+  private static String saved(EnvironmentContext context, String statement) {
+    return SqlScript.forClient(List.of(statement), context.engine().dialect());
+  }
+}
