@@ -137,9 +137,14 @@ public record RehearseService(ProjectContext project) {
     }
   }
 
-  private void seed(EnvironmentContext scratch, SeedOptions options) throws SQLException {
-    new SeedService(project)
-        .seedLocked(scratch, options, (planned, where) -> {}, SeedListener.SILENT);
+  /** In a session of its own, with which its temporary tables end. */
+  private void seed(EnvironmentContext scratch, SeedOptions options) {
+    project.in(
+        scratch.environment(),
+        Access.WRITE,
+        session ->
+            new SeedService(project)
+                .seedLocked(session, options, (planned, where) -> {}, SeedListener.SILENT));
   }
 
   /** Standing scripts and reference data behind the rungs. */

@@ -6,8 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementMeter;
-import org.wornladder.engine.StatementTarget;
-import org.wornladder.engine.StatementTargets;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Statement;
@@ -45,14 +44,11 @@ final class MariadbMeter implements StatementMeter {
   }
 
   private List<String> effects(Statement statement) throws SQLException {
-    Optional<StatementTarget> target = StatementTargets.of(statement, Dialects.MARIADB);
-    boolean alters =
-        target.filter(one -> one.change() == StatementTarget.Change.ALTERS).isPresent()
-            && statement.text().stripLeading().regionMatches(true, 0, "ALTER TABLE", 0, 11);
-    if (!alters) {
+    List<String> words = StatementWords.first(statement, Dialects.MARIADB, 3);
+    if (words.size() < 3 || !words.get(0).equals("ALTER") || !words.get(1).equals("TABLE")) {
       return List.of();
     }
-    String table = target.orElseThrow().name().text();
+    String table = StatementWords.tokens(statement, Dialects.MARIADB, 3).get(2);
     try {
       session.change("CREATE TABLE " + PROBE + " LIKE " + table);
       return lightest(statement, table).map(way -> List.of(way + " on " + table)).orElse(List.of());

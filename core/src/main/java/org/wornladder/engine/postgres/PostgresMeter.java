@@ -37,6 +37,18 @@ final class PostgresMeter implements StatementMeter {
         AND n.nspname NOT LIKE 'pg_temp%'
       """;
 
+  /** From the weakest on (PostgreSQL manual, "Table-Level Locks"). */
+  private static final List<String> STRENGTH =
+      List.of(
+          "AccessShareLock",
+          "RowShareLock",
+          "RowExclusiveLock",
+          "ShareUpdateExclusiveLock",
+          "ShareLock",
+          "ShareRowExclusiveLock",
+          "ExclusiveLock",
+          "AccessExclusiveLock");
+
   private final Session session;
 
   PostgresMeter(Session session) {
@@ -70,12 +82,13 @@ final class PostgresMeter implements StatementMeter {
     Set<String> locks = locks();
     locks.removeAll(locksBefore);
     List<String> effects = new ArrayList<>();
-    for (String lock : locks) {
-      String table = lock.substring(0, lock.lastIndexOf(' '));
-      if (filesBefore.containsKey(table)) {
-        effects.add(lock.substring(lock.lastIndexOf(' ') + 1).replace("Lock", "") + " on " + table);
-      }
-    }
+    strongest(locks)
+        .forEach(
+            (table, mode) -> {
+              if (filesBefore.containsKey(table)) {
+                effects.add(mode.replace("Lock", "") + " on " + table);
+              }
+            });
     Map<String, String> files = files();
     filesBefore.forEach(
         (table, file) -> {
@@ -84,6 +97,19 @@ final class PostgresMeter implements StatementMeter {
           }
         });
     return effects;
+  }
+
+  /** A weaker lock stops nobody whom the stronger one does not stop. */
+  private static Map<String, String> strongest(Set<String> locks) {
+    Map<String, String> strongest = new TreeMap<>();
+    for (String lock : locks) {
+      int blank = lock.lastIndexOf(' ');
+      strongest.merge(
+          lock.substring(0, blank),
+          lock.substring(blank + 1),
+          (one, other) -> STRENGTH.indexOf(one) > STRENGTH.indexOf(other) ? one : other);
+    }
+    return strongest;
   }
 
   private Set<String> locks() throws SQLException {

@@ -1,0 +1,213 @@
+package org.wornladder.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.RehearsalReport;
+import org.wornladder.RehearseOptions;
+import org.wornladder.TestLadder;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+
+/** What a rehearsal proves, and what it finds wrong; the environment is never written to. */
+class RehearseTest {
+  private static final RehearseOptions FROM_BLANK =
+      new RehearseOptions(true, false, OptionalLong.empty(), false);
+
+  @TempDir Path root;
+  private TestDatabase database;
+  private TestLadder ladder;
+
+  private void on(Kind kind) {
+    database = TestDatabase.make(kind, root);
+    ladder = TestLadder.on(database, root);
+    ladder.rung(
+        "0001-bins",
+        "CREATE TABLE bin (code varchar(10) NOT NULL PRIMARY KEY, weight integer);",
+        "DROP TABLE bin;");
+    ladder.file(
+        "standing/heavy.sql",
+        "--| up\nCREATE VIEW heavy AS SELECT code FROM bin WHERE weight > 9;\n"
+            + "--| down\nDROP VIEW heavy;\n");
+    ladder.apply();
+  }
+
+  private RehearsalReport rehearse(RehearseOptions options) {
+    return ladder.open().rehearse(Optional.of("dev"), options);
+  }
+
+  private RehearsalReport.OfRung only() {
+    RehearsalReport report = rehearse(RehearseOptions.EXPECTED);
+    assertThat(report.rungs()).hasSize(1);
+    return report.rungs().get(0);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aGoodRungIsProvedAndTheEnvironmentIsOnlyRead(Kind kind) {
+    on(kind);
+    List<String> events = database.events();
+    ladder.rung(
+        "0002-grades",
+        "CREATE TABLE grade (code char(1) NOT NULL PRIMARY KEY);\n"
+            + "ALTER TABLE bin ADD COLUMN grade char(1);",
+        "ALTER TABLE bin DROP COLUMN grade;\nDROP TABLE grade;");
+    RehearsalReport.OfRung rung = only();
+    assertThat(rung.faults()).isEmpty();
+    assertThat(rung.down()).isPresent();
+    assertThat(rung.again()).isPresent();
+    assertThat(rehearse(FROM_BLANK).isProved()).isTrue();
+    assertThat(database.events()).isEqualTo(events);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aWayDownThatLeavesSomethingIsNoProof(Kind kind) {
+    on(kind);
+    ladder.rung(
+        "0002-grades",
+        "CREATE TABLE grade (code char(1));\nALTER TABLE bin ADD COLUMN grade char(1);",
+        "DROP TABLE grade;");
+    assertThat(only().faults())
+        .first()
+        .asString()
+        .containsIgnoringCase("after the way down, column bin.grade is still there");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aWayUpOrDownThatFailsIsNamedWithItsPlace(Kind kind) {
+    on(kind);
+    ladder.rung("0002-grades", "CREATE TABLE grade (code char(1));", "DROP TABLE crate;");
+    assertThat(only().faults())
+        .first()
+        .asString()
+        .contains("the way down fails", "0002-grades.sql:4");
+    ladder.rung("0002-grades", "DROP TABLE crate;", "DROP TABLE grade;");
+    RehearsalReport.OfRung rung = only();
+    assertThat(rung.up()).isEmpty();
+    assertThat(rung.faults()).first().asString().contains("the way up fails", "0002-grades.sql:2");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void rowsThatAWayDownDoesNotBringBackAreFound(Kind kind) {
+    on(kind);
+    ladder.file("seeds/bin.csv", "code,weight\na,5\nb,12\n");
+    ladder.file(
+        "ladder.yaml", ladder.text("ladder.yaml") + "seeds:\n  - { table: bin, key: [code] }\n");
+    ladder.rung(
+        "0002-kilos", "UPDATE bin SET weight = weight / 5;", "UPDATE bin SET weight = weight * 5;");
+    assertThat(only().faults())
+        .first()
+        .asString()
+        .containsIgnoringCase("after the way down rows of bin are other ones");
+    ladder.rung(
+        "0002-kilos", "UPDATE bin SET weight = weight + 5;", "UPDATE bin SET weight = weight - 5;");
+    assertThat(only().faults()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whatIsDroppedIsSaidToBeLost(Kind kind) {
+    on(kind);
+    ladder.rung(
+        "0002-slim",
+        "DROP VIEW heavy; ALTER TABLE bin DROP COLUMN weight;",
+        "ALTER TABLE bin ADD COLUMN weight integer;"
+            + " CREATE VIEW heavy AS SELECT code FROM bin WHERE weight > 9;");
+    assertThat(only().lost()).first().asString().containsIgnoringCase("the values of bin.weight");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aCallerThatAChangeBreaksIsTold(Kind kind) {
+    on(kind);
+    ladder.file(
+        "callers/bins.sql",
+        "SELECT code FROM bin WHERE code = :code;\n"
+            + "SELECT weight FROM bin WHERE code = :code AND weight > :least;\n"
+            + "SELECT never FROM bin;\n");
+    ladder.rung(
+        "0002-kilos",
+        "DROP VIEW heavy; ALTER TABLE bin RENAME COLUMN weight TO kilos;"
+            .replace(
+                "RENAME COLUMN",
+                kind == Kind.H2 ? "ALTER COLUMN weight RENAME TO kilos; --" : "RENAME COLUMN"),
+        "SELECT 1;");
+    RehearsalReport report = rehearse(RehearseOptions.EXPECTED);
+    assertThat(report.keepsCallers()).isFalse();
+    assertThat(report.rungs().get(0).brokenCallers())
+        .extracting(RehearsalReport.BrokenCaller::place)
+        .containsExactly("callers/bins.sql:2:1");
+    assertThat(rehearse(FROM_BLANK).callers()).isZero();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "ALTER TABLE bin ADD COLUMN tare integer | AccessExclusive on bin",
+        "ALTER TABLE bin ALTER COLUMN weight TYPE bigint | AccessExclusive on bin, rewrites bin",
+        "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL | AccessExclusive on bin",
+        "ALTER TABLE bin ALTER COLUMN code TYPE varchar(20) | AccessExclusive on bin",
+        "CREATE INDEX bin_weight ON bin (weight) | Share on bin",
+        "ALTER TABLE bin ADD CHECK (weight > 0) | AccessExclusive on bin",
+        "ALTER TABLE bin ADD UNIQUE (weight) | AccessExclusive on bin",
+        "TRUNCATE bin | AccessExclusive on bin, rewrites bin",
+        "UPDATE bin SET weight = 1 | RowExclusive on bin",
+        "ALTER TABLE bin RENAME COLUMN weight TO kilos | AccessExclusive on bin"
+      })
+  void locksAndRewritesAreMeasuredOnPostgres(String statement, String effects) {
+    on(Kind.POSTGRES);
+    ladder.delete("standing/heavy.sql");
+    database.execute("DROP VIEW heavy");
+    ladder.rung("0002-change", statement + ";", "SELECT 1;");
+    RehearsalReport report =
+        ladder
+            .open()
+            .rehearse(
+                Optional.of("dev"), new RehearseOptions(true, false, OptionalLong.empty(), false));
+    assertThat(report.rungs().get(1).statements().get(0).effects())
+        .isEqualTo(List.of(effects.split(", ")));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "ALTER TABLE bin ADD COLUMN tare integer | ALGORITHM=INSTANT, LOCK=NONE on bin",
+        "ALTER TABLE bin DROP COLUMN weight | ALGORITHM=INSTANT, LOCK=NONE on bin",
+        "ALTER TABLE bin ADD INDEX bin_weight (weight) | ALGORITHM=NOCOPY, LOCK=NONE on bin",
+        "ALTER TABLE bin MODIFY weight integer NOT NULL | ALGORITHM=INPLACE, LOCK=NONE on bin",
+        "ALTER TABLE bin MODIFY weight bigint | ALGORITHM=COPY, LOCK=SHARED on bin",
+        "ALTER TABLE bin ADD CHECK (weight > 0) | ALGORITHM=COPY, LOCK=SHARED on bin"
+      })
+  void algorithmsAreMeasuredOnMariadb(String statement, String effect) {
+    on(Kind.MARIADB);
+    ladder.delete("standing/heavy.sql");
+    ladder.rung("0002-change", statement + ";", "SELECT 1;");
+    assertThat(rehearse(FROM_BLANK).rungs().get(1).statements().get(0).effects())
+        .containsExactly(effect);
+  }
+
+  @Test
+  void rowsAreMadeUpWhereTheyAreWanted() {
+    on(Kind.SQLITE);
+    ladder.rung(
+        "0002-rule",
+        "CREATE UNIQUE INDEX one_weight ON bin (weight % 2);",
+        "DROP INDEX one_weight;");
+    RehearseOptions rows = new RehearseOptions(false, false, OptionalLong.of(50), false);
+    assertThat(rehearse(RehearseOptions.EXPECTED).isProved()).isTrue();
+    assertThat(rehearse(rows).isProved()).isFalse();
+  }
+}
