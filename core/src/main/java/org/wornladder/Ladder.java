@@ -213,7 +213,8 @@ public final class Ladder implements AutoCloseable {
   /**
    * What apply would do, as one script for the engine's own client, the journal's entries included.
    *
-   * @param down whether it is the script that takes the other one back
+   * @param down whether it is a script that takes rungs back: the last one, or those above {@code
+   *     to}
    */
   public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
     return new ScriptService(context).script(environment, options, down);

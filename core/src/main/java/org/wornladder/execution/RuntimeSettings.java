@@ -38,6 +38,12 @@ public record RuntimeSettings(
     dataSources = Map.copyOf(dataSources);
   }
 
+  /** The same under another name of the tool. */
+  public RuntimeSettings as(String otherTool) {
+    return new RuntimeSettings(
+        variables, dataSources, lockWait, await, onWait, retries, otherTool, clock);
+  }
+
   /** Now, as rungs are numbered by time. */
   public String timestamp() {
     return ProjectWriter.TIMESTAMP.format(LocalDateTime.ofInstant(clock.instant(), ZoneOffset.UTC));

@@ -69,7 +69,11 @@ public final class ScratchLadder {
 
   /** The way down of the rung that ran last. */
   public Plan down() throws SQLException {
-    RollbackOptions options = RollbackOptions.builder().last(1).build();
+    return down(RollbackOptions.builder().last(1).build());
+  }
+
+  /** The way down of several. */
+  public Plan down(RollbackOptions options) throws SQLException {
     return checked(
         new RollbackPlanner(
                 context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())

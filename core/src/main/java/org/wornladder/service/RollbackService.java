@@ -1,5 +1,6 @@
 package org.wornladder.service;
 
+import java.sql.SQLException;
 import java.util.Map;
 import java.util.Optional;
 import org.wornladder.Approval;
@@ -7,12 +8,14 @@ import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
+import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.RollbackPlanner;
 import org.wornladder.execution.UncertainStatement;
 import org.wornladder.execution.UncertainStatementCheck;
+import org.wornladder.journal.History;
 
 /** Runs ways down. */
 public record RollbackService(ProjectContext project) {
@@ -22,12 +25,14 @@ public record RollbackService(ProjectContext project) {
   /** What a roll-back would do. Needs only the right to read. */
   public Plan preview(Optional<String> environment, RollbackOptions options) {
     return project.in(
-        environment,
-        Access.READ,
-        context -> {
-          PlanningContext planning = context.planning(context.provenHistory());
-          return plan(planning, new UncertainStatementCheck(planning).read(), options);
-        });
+        environment, Access.READ, context -> plan(context, context.provenHistory(), options));
+  }
+
+  /** The plan for a session that is open. */
+  Plan plan(EnvironmentContext context, History history, RollbackOptions options)
+      throws SQLException {
+    PlanningContext planning = context.planning(history);
+    return plan(planning, new UncertainStatementCheck(planning).read(), options);
   }
 
   private static Plan plan(

@@ -10,6 +10,7 @@ import org.wornladder.Advice;
 import org.wornladder.ApplyOptions;
 import org.wornladder.ClientSqlScript;
 import org.wornladder.RefusedException;
+import org.wornladder.RollbackOptions;
 import org.wornladder.change.ExpectedStructure;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.SqlScript;
@@ -26,6 +27,7 @@ import org.wornladder.journal.History;
 import org.wornladder.journal.JournalHead;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Condition;
+import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
 import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.Snapshot;
@@ -39,6 +41,9 @@ import org.wornladder.scratch.ScratchRunner;
  * and the script is the record of it.
  */
 public record ScriptService(ProjectContext project) {
+  /** What the entries say of the tool that made them. */
+  private static final String AS_SCRIPT = ", as a script";
+
   /** What the script begins with. */
   private record Ground(
       Snapshot live,
@@ -51,7 +56,8 @@ public record ScriptService(ProjectContext project) {
   private record Ran(List<RecordedSession.Recorded> log, Snapshot expected, long lastEntry) {}
 
   /**
-   * @param down whether it is the script that takes back what the other one does
+   * @param down whether it is a script that takes rungs back: the last one, or those above {@code
+   *     to}
    */
   public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
     return project.in(environment, Access.READ, context -> script(context, options, down));
@@ -60,7 +66,10 @@ public record ScriptService(ProjectContext project) {
   private ClientSqlScript script(EnvironmentContext context, ApplyOptions options, boolean down)
       throws SQLException {
     History history = context.provenHistory();
-    Plan plan = new ApplyService(project).plan(context, history, options);
+    Plan plan =
+        down
+            ? new RollbackService(project).plan(context, history, back(options))
+            : new ApplyService(project).plan(context, history, options);
     refuseUnknowable(context, plan);
     Map<String, String> tables = new LinkedHashMap<>();
     context.journal().tables().forEach(name -> tables.put(name, context.session().quoted(name)));
@@ -80,11 +89,22 @@ public record ScriptService(ProjectContext project) {
                         entries.get(entries.size() - 1).hash())));
     Ran ran =
         new ScratchRunner(project)
-            .in(context.environment(), scratch -> run(scratch, ground, plan, down));
+            .in(context.environment(), scratch -> run(scratch, ground, plan, options));
     return new ClientSqlScript(
         context.environment().name(),
         text(context, ground, ran),
         plan.rungs().stream().map(Step.OfRung::label).toList());
+  }
+
+  private ProjectContext scripted() {
+    return new ProjectContext(
+        project.project(), project.settings().as(project.settings().tool() + AS_SCRIPT));
+  }
+
+  private static RollbackOptions back(ApplyOptions options) {
+    return options.to().isPresent()
+        ? RollbackOptions.builder().to(options.to().getAsLong()).build()
+        : RollbackOptions.builder().last(1).build();
   }
 
   private void refuseUnknowable(EnvironmentContext context, Plan plan) {
@@ -119,7 +139,7 @@ public record ScriptService(ProjectContext project) {
     }
   }
 
-  private Ran run(EnvironmentContext scratch, Ground ground, Plan plan, boolean down)
+  private Ran run(EnvironmentContext scratch, Ground ground, Plan plan, ApplyOptions options)
       throws SQLException {
     IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
     if (!new ChangeProof(scratch, ignored).make(ground.expected().withoutRights())) {
@@ -136,19 +156,13 @@ public record ScriptService(ProjectContext project) {
     RecordedSession recorded =
         new RecordedSession(scratch.session(), scratch.engine().quoting(), ground.tables());
     EnvironmentContext context =
-        project.context(scratch.environment(), scratch.engine(), recorded.session());
+        scripted().context(scratch.environment(), scratch.engine(), recorded.session());
     ScratchLadder ladder = new ScratchLadder(context, own);
-    ladder.run(ladder.limited(plan));
-    int upLength = recorded.log().size();
-    if (down) {
-      for (int i = 0; i < plan.rungs().size(); i++) {
-        ladder.run(ladder.down());
-      }
-    }
+    boolean up = plan.direction() == Direction.UP;
+    ladder.run(up ? ladder.limited(plan) : ladder.down(back(options)));
     Snapshot after = scratch.structure().snapshot();
-    List<RecordedSession.Recorded> log = recorded.log();
     return new Ran(
-        down ? log.subList(upLength, log.size()) : log,
+        recorded.log(),
         ExpectedStructure.after(ground.expected(), before, after),
         context.journal().lastInDatabase());
   }
@@ -156,7 +170,7 @@ public record ScriptService(ProjectContext project) {
   private String text(EnvironmentContext context, Ground ground, Ran ran) throws SQLException {
     Snapshots snapshots = context.snapshots();
     StringBuilder text = new StringBuilder();
-    text.append("-- What ladder apply would do on ")
+    text.append("-- What the ladder would do on ")
         .append(context.environment().name())
         .append(", written ")
         .append(project.settings().clock().instant())

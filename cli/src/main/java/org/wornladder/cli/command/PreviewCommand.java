@@ -28,7 +28,9 @@ final class PreviewCommand implements Command {
             SCRIPT,
             "FILE",
             "Write it as one SQL script for the database's own client, with the journal's entries."));
-    spec.addOption(Options.flag(DOWN, "With --script: the script that takes all of it back."));
+    spec.addOption(
+        Options.flag(
+            DOWN, "With --script: one that takes the last rung back, or those above --to."));
     Options.formats(spec);
   }
 
