@@ -63,6 +63,7 @@ public final class Demo {
       development();
       promotion();
       mistakes();
+      drafting();
       rows();
       drift();
       freshStart();
@@ -154,6 +155,31 @@ public final class Demo {
     say("With the statement corrected, it runs:");
     file("rungs/0003-cold-rooms.sql");
     ladder("apply");
+    ladder("status");
+  }
+
+  private void drafting() throws IOException {
+    act(
+        "A change is drafted",
+        "schema/ holds the structure that is wanted, a file a table. First it is what the rungs build:");
+    ladder("draft", "--refresh-files");
+    say(
+        "Then a file is edited: cold rooms get a limit and a rule. draft writes the rung, both ways.");
+    file("drafted", "schema/tables/cold_room.sql");
+    show("schema/tables/cold_room.sql");
+    ladder("draft", "humidity of cold rooms");
+    say("SQLite cannot add a rule to a table, so the rung makes the table anew. Read it:");
+    show("rungs/0004-humidity-of-cold-rooms.sql");
+    say("rehearse proves it in a scratch database; preview asks dev what stands in its way.");
+    ladder("rehearse");
+    ladder("preview");
+    ladder("apply");
+    ladder("rollback");
+    ladder("apply");
+    say(
+        "A column was forgotten. While no guarded database has the rung, it goes into the same one:");
+    file("extended", "schema/tables/cold_room.sql");
+    ladder("draft", "--extend", "--yes");
     ladder("status");
   }
 

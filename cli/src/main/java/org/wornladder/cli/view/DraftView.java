@@ -96,7 +96,7 @@ public final class DraftView {
       page.next(
           draft.written().isEmpty()
               ? "write its SQL below --| up and --| down, then ladder check"
-              : "read it, then ladder preview");
+              : "read it; ladder preview shows what waits");
     }
   }
 
