@@ -9,7 +9,7 @@ import org.wornladder.change.Difference;
  * What a rehearsal proved.
  *
  * @param start what it began with, in words
- * @param rungs in the order in which they ran; none behind the first that fails
+ * @param rungs in the order in which they ran; none behind the first that is not in place then
  * @param notes what could not be looked at
  * @param standing what is wrong with the standing scripts or seeds behind the rungs; empty if
  *     nothing is
@@ -61,6 +61,11 @@ public record RehearsalReport(
       lost = List.copyOf(lost);
       statements = List.copyOf(statements);
       brokenCallers = List.copyOf(brokenCallers);
+    }
+
+    /** Whether it is in place behind the rehearsal, so that the next one can follow. */
+    public boolean isInPlace() {
+      return up.isPresent() && (oneWay.isPresent() || again.isPresent());
     }
 
     /** Whether both ways do what they should. */

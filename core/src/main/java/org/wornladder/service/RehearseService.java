@@ -100,12 +100,13 @@ public record RehearseService(ProjectContext project) {
     for (Rung rung : waiting) {
       RehearsalReport.OfRung proof = rehearsal.rehearse(rung);
       rungs.add(proof);
-      if (proof.up().isEmpty()) {
+      if (!proof.isInPlace()) {
         break;
       }
     }
     boolean whole =
-        rungs.size() == waiting.size() && rungs.stream().allMatch(one -> one.up().isPresent());
+        rungs.size() == waiting.size()
+            && rungs.stream().allMatch(RehearsalReport.OfRung::isInPlace);
     return new RehearsalReport(
         scratch.environment().name(),
         start.words(),
