@@ -24,7 +24,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** Seeds and fresh starts of the built program on real servers. */
-@Order(2)
+@Order(Integer.MAX_VALUE)
 @ResourceLock("database servers")
 class SeedServerIT {
   /** The servers. */

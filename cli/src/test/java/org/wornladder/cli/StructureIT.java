@@ -21,7 +21,7 @@ import org.wornladder.server.MariadbServer;
 import org.wornladder.server.PostgresServer;
 
 /** Structures of real servers, through the built program. */
-@Order(3)
+@Order(Integer.MAX_VALUE - 1)
 @ResourceLock("database servers")
 class StructureIT {
   /** The servers. */

@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,6 +34,7 @@ import org.wornladder.server.TestSession;
  * -Dladder.pairs=N}, the seed of the first {@code -Dladder.seed=N}, and {@code
  * -Dladder.engine=NAME} tries one engine alone.
  */
+@Order(2)
 class RandomPairsTest {
   private static final int PAIRS = Integer.getInteger("ladder.pairs", 300);
   private static final long SEED = Long.getLong("ladder.seed", 1);

@@ -28,7 +28,7 @@ import org.wornladder.server.TestDatabase.Kind;
  * Cut connections at every step of a run, and restarts of its server: what follows is a plain run,
  * and it ends where an undisturbed one ends.
  */
-@Order(1)
+@Order(3)
 @ResourceLock("org.wornladder.server.InterruptedEngine")
 class NothingLostTest {
   static final RollbackOptions.Selection ALL = new RollbackOptions.To(0);
