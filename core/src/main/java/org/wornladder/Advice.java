@@ -23,6 +23,8 @@ public record Advice(Code code, List<String> facts) {
     ACCEPT_FILE,
     /** Draft a rung of its own, instead of more for one that is there. */
     DRAFT_RUNG_OF_ITS_OWN,
+    /** Draft the difference, or bring the declared structure up to date. */
+    DRAFT_OR_REFRESH,
     /** Draft fewer objects at a time. */
     DRAFT_IN_PARTS,
     /** Have the declared structure written as the ladder builds it. */

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javax.sql.DataSource;
+import org.wornladder.change.Difference;
 import org.wornladder.engine.Engines;
 import org.wornladder.execution.ManualResolution.Verdict;
 import org.wornladder.execution.Plan;
@@ -405,6 +406,14 @@ public final class Ladder implements AutoCloseable {
   public SchemaFileChanges writeSchemaFiles(Optional<String> database, List<String> only) {
     SchemaFilesService files = new SchemaFilesService(context);
     return database.isPresent() ? files.fromDatabase(database.get(), only) : files.refresh(only);
+  }
+
+  /**
+   * In what {@code schema/} differs from what the ladder builds, as far as that can be found out
+   * without a server; nothing if there is no declared structure.
+   */
+  public List<Difference> schemaDisagreement() {
+    return new SchemaFilesService(context).disagreement();
   }
 
   /**

@@ -12,18 +12,32 @@ import org.wornladder.execution.Plan;
  * @param risks what the waiting rungs may do to rows, to others at work, and to programs
  * @param fromTextAlone why the risks are those that texts show, and structures were not compared;
  *     empty if they were
+ * @param carriedOut statements that others make up for
  */
 public record Preview(
     Plan plan,
     Optional<RefusedException> refusal,
     List<FoundRisk> risks,
-    Optional<String> fromTextAlone) {
+    Optional<String> fromTextAlone,
+    List<CarriedOut> carriedOut) {
+  /**
+   * A statement that the engine lacks, and those that make up for it.
+   *
+   * @param line in the rung's file
+   */
+  public record CarriedOut(long rung, int line, List<String> statements) {
+    public CarriedOut {
+      statements = List.copyOf(statements);
+    }
+  }
+
   public Preview {
     risks = List.copyOf(risks);
+    carriedOut = List.copyOf(carriedOut);
   }
 
   /** One of which no risks are asked for. */
   public Preview(Plan plan, Optional<RefusedException> refusal) {
-    this(plan, refusal, List.of(), Optional.empty());
+    this(plan, refusal, List.of(), Optional.empty(), List.of());
   }
 }

@@ -115,14 +115,16 @@ class FirstProjectIT {
         "live is at 0002",
         "0001 is worn: edited since it ran on dev",
         "0003 failed on dev: no such table: pickings",
-        "dev is at 0003. 1 rung in");
+        "dev is at 0003. 1 rung in",
+        "both ways are proved in a scratch database",
+        "Wrote rungs/0004-humidity-of-cold-rooms.sql: 1 difference");
     Workspace project = new Workspace(folder.resolve("hollowfield"));
     assertThat(project.tablesOf("dev")).containsExactly("block", "cold_room", "orchard", "picking");
     assertThat(project.tablesOf("live")).containsExactly("block", "orchard", "picking");
     project
         .ladder("check", "--against", "live")
         .exits(0)
-        .says("the journal agrees, 1 rung waiting");
+        .says("the journal agrees, 2 rungs waiting");
     work.ladder("demo").exits(3).complains("is not empty");
   }
 

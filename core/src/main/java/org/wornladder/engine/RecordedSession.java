@@ -20,8 +20,13 @@ public final class RecordedSession {
    * What was run.
    *
    * @param data rows that follow a bulk load; empty for all others
+   * @param of the script's statement that it is, or is a part of; empty for the tool's own
    */
-  public record Recorded(String sql, String data) {}
+  public record Recorded(String sql, String data, Optional<Statement> of) {
+    private static Recorded own(String sql) {
+      return new Recorded(sql, "", Optional.empty());
+    }
+  }
 
   private final Quoting quoting;
   private final Map<String, String> tables;
@@ -54,6 +59,13 @@ public final class RecordedSession {
 
   private Object call(Session real, Method method, Object... arguments) throws Throwable {
     try {
+      if (method.getName().equals("execute")) {
+        for (Statement part : real.carriedOutBy((Statement) arguments[0])) {
+          log.add(
+              new Recorded(
+                  renamed(real, part.text()), part.data(), Optional.of((Statement) arguments[0])));
+        }
+      }
       Object result = method.invoke(real, arguments);
       keep(real, method.getName(), arguments == null ? new Object[0] : arguments);
       return result;
@@ -67,17 +79,13 @@ public final class RecordedSession {
       case "begin" -> {
         if (arguments.length == 1) {
           real.settingsBefore(((List<?>) arguments[0]).stream().map(Statement.class::cast).toList())
-              .forEach(setting -> log.add(new Recorded(setting, "")));
+              .forEach(setting -> log.add(Recorded.own(setting)));
         }
-        log.add(new Recorded("BEGIN", ""));
+        log.add(Recorded.own("BEGIN"));
       }
-      case "commit" -> log.add(new Recorded("COMMIT", ""));
-      case "execute" -> {
-        Statement statement = (Statement) arguments[0];
-        log.add(new Recorded(renamed(real, statement.text()), statement.data()));
-      }
-      case "amend", "change" -> log.add(new Recorded(renamed(real, (String) arguments[0]), ""));
-      case "insert" -> log.add(new Recorded(insertion(arguments), ""));
+      case "commit" -> log.add(Recorded.own("COMMIT"));
+      case "amend", "change" -> log.add(Recorded.own(renamed(real, (String) arguments[0])));
+      case "insert" -> log.add(Recorded.own(insertion(arguments)));
       default -> {
         // It changes nothing.
       }

@@ -69,6 +69,14 @@ public interface Session extends AutoCloseable {
    */
   void execute(Statement statement) throws SQLException;
 
+  /**
+   * The statements that a statement of a script is carried out by, as the structure is now: itself,
+   * but for one that the engine lacks and that others make up for.
+   */
+  default List<Statement> carriedOutBy(Statement statement) throws SQLException {
+    return List.of(statement);
+  }
+
   /** Runs the statement that is held back, if one is. */
   void flush() throws SQLException;
 

@@ -60,7 +60,7 @@ public record ScratchRunner(ProjectContext project) {
     List<SchemaFile> files = SchemaFiles.read(project.project().root());
     return kept(
         like,
-        hash -> files.forEach(file -> add(hash, file.name(), file.text())),
+        schemaKey(files),
         context -> {
           for (String schema : context.environment().settings().schemas()) {
             context.session().execute(SchemaStatements.create(context.engine(), schema));
@@ -73,26 +73,45 @@ public record ScratchRunner(ProjectContext project) {
   /** What was made of the same files before, or is made now. */
   private Snapshot kept(
       Environment like, Consumer<Fingerprint.Parts> files, ProjectContext.Work<Snapshot> work) {
-    StructureCache cache =
-        new StructureCache(project.project().root(), text -> !like.secrets().isIn(text));
-    Fingerprint.Parts hash = new Fingerprint.Parts();
-    add(
-        hash,
-        Snapshot.EMPTY.json(),
-        project.settings().tool(),
-        Engines.of(like).name(),
-        like.url());
-    like.settings().schemas().forEach(hash::add);
-    like.values().forEach((name, value) -> add(hash, name, value.text()));
-    files.accept(hash);
-    String key = hash.hex();
-    Optional<Snapshot> known = cache.read(key);
+    String key = key(like, files);
+    Optional<Snapshot> known = cache(like).read(key);
     if (known.isPresent()) {
       return known.get();
     }
     Snapshot made = in(like, work);
-    cache.write(key, made);
+    cache(like).write(key, made);
     return made;
+  }
+
+  private StructureCache cache(Environment like) {
+    return new StructureCache(project.project().root(), text -> !like.secrets().isIn(text));
+  }
+
+  /** No secret is part of it: a structure that depends on one is not kept. */
+  private String key(Environment like, Consumer<Fingerprint.Parts> files) {
+    Fingerprint.Parts hash = new Fingerprint.Parts();
+    add(hash, Snapshot.EMPTY.json(), project.settings().tool(), Engines.of(like).name());
+    hash.add(like.secrets().mask(like.url()));
+    like.settings().schemas().forEach(hash::add);
+    like.values()
+        .forEach((name, value) -> add(hash, name, value.secret() ? "secret" : value.text()));
+    files.accept(hash);
+    return hash.hex();
+  }
+
+  /**
+   * Whether the structures of the ladder and of {@code schema/} are known already, or can be made
+   * on this machine alone.
+   */
+  public boolean isAtHand(Environment like) {
+    List<SchemaFile> files = SchemaFiles.read(project.project().root());
+    return !Engines.of(like).isOnServer()
+        || cache(like).read(key(like, rungsKey(OptionalLong.empty()))).isPresent()
+            && cache(like).read(key(like, schemaKey(files))).isPresent();
+  }
+
+  private static Consumer<Fingerprint.Parts> schemaKey(List<SchemaFile> files) {
+    return hash -> files.forEach(file -> add(hash, file.name(), file.text()));
   }
 
   private static void add(Fingerprint.Parts hash, String... texts) {
@@ -128,9 +147,16 @@ public record ScratchRunner(ProjectContext project) {
   }
 
   private ScratchReplay replay(EnvironmentContext context) {
-    boolean own =
-        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
-    return new ScratchReplay(context.engine(), context.session(), own);
+    return new ScratchReplay(context.engine(), context.session(), isOwnServer());
+  }
+
+  /** The project's rungs in a scratch database, to be run one by one. */
+  public ScratchLadder ladder(EnvironmentContext scratch) {
+    return new ScratchLadder(scratch, isOwnServer());
+  }
+
+  private boolean isOwnServer() {
+    return project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
   }
 
   /** Does some work in a new scratch database, which is gone afterwards. */

@@ -23,6 +23,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.ScriptPreparation;
+import org.wornladder.execution.StatementRisks;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.JournalHead;
@@ -64,7 +65,45 @@ public final class CheckService {
         reading.project().map(project -> project.rungs().size()).orElse(0),
         reading.project().map(project -> project.standing().size()).orElse(0),
         reading.project().map(project -> project.settings().seeds().size()).orElse(0),
+        reading.project().map(CheckService::risks).orElse(List.of()),
         Optional.empty());
+  }
+
+  /** What the texts of the rungs show of risks, as the default environment's engine reads them. */
+  private static List<CheckReport.TextRisk> risks(Project project) {
+    EnvironmentSettings settings =
+        project.settings().environments().get(project.settings().defaultEnvironment());
+    Optional<Engine> engine =
+        Optional.ofNullable(settings).flatMap(one -> Engines.forUrl(one.url().text()));
+    List<CheckReport.TextRisk> risks = new ArrayList<>();
+    if (engine.isPresent()) {
+      ScriptPreparation preparation =
+          new ScriptPreparation(engine.get(), withoutVariables(project, settings));
+      for (Rung rung : project.rungs()) {
+        risks.addAll(risks(rung, preparation, engine.get()));
+      }
+    }
+    return risks;
+  }
+
+  private static List<CheckReport.TextRisk> risks(
+      Rung rung, ScriptPreparation preparation, Engine engine) {
+    List<String> accepted = rung.script().header().accepts();
+    try {
+      return StatementRisks.of(
+              preparation.statements(rung.script(), Direction.UP), engine.dialect())
+          .stream()
+          .map(
+              found ->
+                  new CheckReport.TextRisk(
+                      found.statement().place(),
+                      found.risk(),
+                      accepted.contains(found.risk().kind().label())))
+          .toList();
+    } catch (ProjectException e) {
+      // What cannot be read is among the problems.
+      return List.of();
+    }
   }
 
   /**

@@ -21,6 +21,7 @@ import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.Risk;
 import org.wornladder.change.Risks;
 import org.wornladder.change.RowCheck;
+import org.wornladder.engine.RecordedSession;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.Plan;
@@ -30,7 +31,6 @@ import org.wornladder.execution.Step;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
 import org.wornladder.project.Rung;
-import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.scratch.ChangeProof;
@@ -58,23 +58,30 @@ record PreviewRisks(
     ExpectedState state = ExpectedState.of(context, history);
     List<Entry> entries = context.journal().everything();
     Map<Long, List<Risk>> structural = new LinkedHashMap<>();
-    Optional<String> textAlone = structural(plan, state, entries, structural);
+    List<Preview.CarriedOut> carriedOut = new ArrayList<>();
+    Optional<String> textAlone = structural(plan, state, entries, structural, carriedOut);
     List<FoundRisk> risks = new ArrayList<>();
     for (Step.OfRung step : plan.rungs()) {
       risks.addAll(merged(step, structural, state.live()));
     }
-    return new Preview(plan, preview.refusal(), risks, textAlone);
+    return new Preview(plan, preview.refusal(), risks, textAlone, carriedOut);
   }
 
   /** Fills in what structures show; returns why that could not be done. */
   private Optional<String> structural(
-      Plan plan, ExpectedState state, List<Entry> entries, Map<Long, List<Risk>> risks) {
+      Plan plan,
+      ExpectedState state,
+      List<Entry> entries,
+      Map<Long, List<Risk>> risks,
+      List<Preview.CarriedOut> carriedOut) {
     if (state.expected().objects().size() > MOST_OBJECTS) {
       return Optional.of("the structure is too large to be made anew for a preview");
     }
     try {
       return new ScratchRunner(project)
-          .in(context.environment(), scratch -> run(scratch, plan, state, entries, risks));
+          .in(
+              context.environment(),
+              scratch -> run(scratch, plan, state, entries, risks, carriedOut));
     } catch (LadderException e) {
       return Optional.of(e.what());
     }
@@ -85,20 +92,18 @@ record PreviewRisks(
       Plan plan,
       ExpectedState state,
       List<Entry> entries,
-      Map<Long, List<Risk>> risks)
+      Map<Long, List<Risk>> risks,
+      List<Preview.CarriedOut> carriedOut)
       throws SQLException {
     IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
     if (!new ChangeProof(scratch, ignored).make(state.expected().withoutRights())) {
       return Optional.of("the structure could not be made anew in a scratch database");
     }
-    boolean own =
-        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
-    ScratchLadder ladder = new ScratchLadder(scratch, own);
-    ladder.restore(entries);
+    new ScratchRunner(project).ladder(scratch).restore(entries);
     Ddl ddl = scratch.session().ddl();
     for (Step.OfRung step : plan.rungs()) {
       Snapshot before = scratch.structure().snapshot().withoutRights();
-      ladder.run(ladder.up(step.number()));
+      carriedOut.addAll(run(scratch, step));
       Snapshot after = scratch.structure().snapshot().withoutRights();
       ChangeScript script =
           ChangeScript.of(
@@ -106,6 +111,32 @@ record PreviewRisks(
       risks.put(step.number(), Risks.of(script, List.of(), before, after, ddl));
     }
     return Optional.empty();
+  }
+
+  /** Runs a rung, and says which of its statements others make up for. */
+  private List<Preview.CarriedOut> run(EnvironmentContext scratch, Step.OfRung step)
+      throws SQLException {
+    Map<String, String> tables = new LinkedHashMap<>();
+    scratch.journal().tables().forEach(name -> tables.put(name, name));
+    RecordedSession recorded =
+        new RecordedSession(scratch.session(), scratch.engine().quoting(), tables);
+    ScratchLadder ladder =
+        new ScratchRunner(project)
+            .ladder(project.context(scratch.environment(), scratch.engine(), recorded.session()));
+    ladder.run(ladder.up(step.number()));
+    Map<org.wornladder.sql.Statement, List<String>> parts = new LinkedHashMap<>();
+    for (RecordedSession.Recorded one : recorded.log()) {
+      one.of().ifPresent(of -> parts.computeIfAbsent(of, key -> new ArrayList<>()).add(one.sql()));
+    }
+    return parts.entrySet().stream()
+        .filter(part -> part.getValue().size() > 1)
+        .map(
+            part ->
+                new Preview.CarriedOut(
+                    step.number(),
+                    part.getKey().place().line(),
+                    part.getValue().stream().map(context.environment().secrets()::mask).toList()))
+        .toList();
   }
 
   private List<FoundRisk> merged(Step.OfRung step, Map<Long, List<Risk>> structural, Snapshot live)

@@ -21,7 +21,6 @@ import org.wornladder.journal.RungRecord;
 import org.wornladder.project.Callers;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Rung;
-import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
@@ -84,9 +83,7 @@ public record RehearseService(ProjectContext project) {
     } else if (!new ChangeProof(scratch, ignored).make(start.structure().withoutRights())) {
       notes.add("not everything could be made anew in the scratch database as it is there");
     }
-    boolean own =
-        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
-    ScratchLadder ladder = new ScratchLadder(scratch, own);
+    ScratchLadder ladder = new ScratchRunner(project).ladder(scratch);
     ladder.restore(start.entries());
     fill(scratch, options, notes);
     // A program that works on what is there is no program of a blank database.

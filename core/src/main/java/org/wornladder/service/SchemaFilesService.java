@@ -10,6 +10,7 @@ import java.util.TreeSet;
 import java.util.function.Consumer;
 import org.wornladder.Advice;
 import org.wornladder.DirectChange;
+import org.wornladder.DraftOptions;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.SchemaFileChanges;
@@ -46,6 +47,21 @@ public record SchemaFilesService(ProjectContext project) {
     Environment like = project.environments().read(Optional.of(environment));
     Snapshot live = project.in(like, Access.READ, context -> context.structure().snapshot());
     return write(like, live, only);
+  }
+
+  /**
+   * In what {@code schema/} differs from the ladder, as far as that is found out without a server;
+   * nothing if there are no files.
+   */
+  public List<Difference> disagreement() {
+    Environment like = project.environments().read(Optional.empty());
+    if (SchemaFiles.read(project.project().root()).isEmpty()
+        || !sources().scratch().isAtHand(like)) {
+      return List.of();
+    }
+    Snapshot ladder = sources().scratch().ofRungs(like, OptionalLong.empty()).withoutRights();
+    DraftSelection selection = new DraftSelection(project, like, DraftOptions.of("check"));
+    return selection.of(ladder, declared(like)).differences();
   }
 
   private StructureSources sources() {

@@ -29,7 +29,6 @@ import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
-import org.wornladder.project.ScratchSettings;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.scratch.ChangeProof;
 import org.wornladder.scratch.ScratchLadder;
@@ -149,15 +148,13 @@ public record ScriptService(ProjectContext project) {
           "environment " + scratch.environment().name(),
           Advice.hint("apply without a script"));
     }
-    boolean own =
-        project.project().settings().scratch().filter(ScratchSettings::ownServer).isPresent();
-    new ScratchLadder(scratch, own).restore(ground.entries());
+    new ScratchRunner(project).ladder(scratch).restore(ground.entries());
     Snapshot before = scratch.structure().snapshot();
     RecordedSession recorded =
         new RecordedSession(scratch.session(), scratch.engine().quoting(), ground.tables());
     EnvironmentContext context =
         scripted().context(scratch.environment(), scratch.engine(), recorded.session());
-    ScratchLadder ladder = new ScratchLadder(context, own);
+    ScratchLadder ladder = new ScratchRunner(project).ladder(context);
     boolean up = plan.direction() == Direction.UP;
     ladder.run(up ? ladder.limited(plan) : ladder.down(back(options)));
     Snapshot after = scratch.structure().snapshot();

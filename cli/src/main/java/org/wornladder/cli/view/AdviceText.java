@@ -65,6 +65,9 @@ final class AdviceText {
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
       case DRAFT_IN_PARTS -> "draft less at a time, with --only or --except; nothing was written";
+      case DRAFT_OR_REFRESH ->
+          "ladder draft WORDS writes the rung; or ladder draft --refresh-files brings schema/ up to"
+              + " date";
       case DRAFT_RUNG_OF_ITS_OWN -> "ladder draft WORDS writes a rung of its own";
       case WRITE_SCHEMA_FILES ->
           "ladder draft --refresh-files writes schema/ as the ladder builds it; then edit it";

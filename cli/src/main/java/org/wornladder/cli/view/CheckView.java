@@ -26,7 +26,12 @@ public final class CheckView {
     colors = page.colors();
   }
 
-  public void show(CheckReport check) {
+  /**
+   * A report.
+   *
+   * @param risks whether the risks are listed, and not only counted
+   */
+  public void show(CheckReport check, boolean risks) {
     for (Problem problem : check.problems()) {
       String severity = problem.isError() ? colors.bad("error") : colors.faint("note ");
       part(severity, problem.place().toString(), problem.message());
@@ -41,8 +46,31 @@ public final class CheckView {
         next(group.advice());
       }
     }
+    risks(check, risks);
     page.verdict(summary(check));
     check.against().ifPresent(against -> page.next(next(against)));
+  }
+
+  private void risks(CheckReport check, boolean listed) {
+    List<CheckReport.TextRisk> open =
+        check.risks().stream().filter(risk -> !risk.accepted()).toList();
+    if (listed) {
+      for (CheckReport.TextRisk one : check.risks()) {
+        part(
+            colors.risk(one.risk().kind().label()),
+            one.place().toString(),
+            one.risk().subject()
+                + ": "
+                + one.risk().reason()
+                + (one.accepted() ? ", accepted" : ""));
+      }
+    } else if (!open.isEmpty()) {
+      page.line(
+          colors.faint(
+              "risks  "
+                  + PlanView.count(open.size(), "risk")
+                  + " in the rungs' texts; ladder check --risks lists them"));
+    }
   }
 
   private static List<String> next(CheckReport.Against against) {
@@ -113,7 +141,8 @@ public final class CheckView {
             .put("rungs", check.rungs())
             .put("standing", check.standing())
             .put("seeds", check.seeds())
-            .put("problems", check.problems().stream().map(ProblemJson::of).toList());
+            .put("problems", check.problems().stream().map(ProblemJson::of).toList())
+            .put("risks", check.risks().stream().map(CheckView::json).toList());
     check
         .against()
         .ifPresent(
@@ -129,6 +158,17 @@ public final class CheckView {
                                 .map(finding -> json(finding, guarded))
                                 .toList())));
     json.write(terminal.out());
+  }
+
+  private static Json json(CheckReport.TextRisk one) {
+    return new Json()
+        .put("file", one.place().file())
+        .put("line", one.place().line())
+        .put("column", one.place().column())
+        .put("risk", one.risk().kind().label())
+        .put("object", one.risk().subject())
+        .put("reason", one.risk().reason())
+        .put("accepted", one.accepted());
   }
 
   static Json json(Finding finding, Set<String> guarded) {

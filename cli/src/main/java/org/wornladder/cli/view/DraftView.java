@@ -114,8 +114,8 @@ public final class DraftView {
             draft.unanswered().stream()
                 .map(one -> new Json().put("before", one.before()).put("after", one.after()))
                 .toList())
-        .put("left_out", leftOut(draft.leftOut()))
-        .put("one_way", leftOut(draft.oneWay()))
+        .put("left_out", NotReadable.reasons(draft.leftOut()))
+        .put("one_way", NotReadable.reasons(draft.oneWay()))
         .put(
             "standing",
             draft.standing().stream()
@@ -128,16 +128,6 @@ public final class DraftView {
         .put("not_readable", VisibleDifferences.names(draft.hidden()))
         .put("not_proved", draft.notProved())
         .write(terminal.out());
-  }
-
-  private static List<Json> leftOut(List<LeftOut> all) {
-    return all.stream()
-        .map(
-            left ->
-                new Json()
-                    .put("difference", left.difference().description())
-                    .put("reason", left.reason()))
-        .toList();
   }
 
   public void markdown(Draft draft, String wanted) {
@@ -210,7 +200,7 @@ public final class DraftView {
         .put("environment", change.environment())
         .put("statements", change.statements())
         .put("losses", change.losses())
-        .put("left_out", leftOut(change.leftOut()))
+        .put("left_out", NotReadable.reasons(change.leftOut()))
         .write(terminal.out());
   }
 }

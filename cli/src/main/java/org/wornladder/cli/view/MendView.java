@@ -54,16 +54,6 @@ public final class MendView {
     return all.stream().map(left -> left.difference().description()).toList();
   }
 
-  private static List<Json> reasons(List<LeftOut> all) {
-    return all.stream()
-        .map(
-            left ->
-                new Json()
-                    .put("difference", left.difference().description())
-                    .put("reason", left.reason()))
-        .toList();
-  }
-
   private static String words(Difference difference) {
     return SafeText.line(difference.description());
   }
@@ -129,7 +119,7 @@ public final class MendView {
         .put("statements", mending.statements())
         .put("losses", mending.losses())
         .put("left_out", names(mending.leftOut()))
-        .put("reasons", reasons(mending.leftOut()))
+        .put("reasons", NotReadable.reasons(mending.leftOut()))
         .put("not_readable", VisibleDifferences.names(mending.hidden()))
         .write(terminal.out());
   }
@@ -140,7 +130,7 @@ public final class MendView {
         .put("file", official.file())
         .put("made_official", VisibleDifferences.names(official.written()))
         .put("left_out", names(official.leftOut()))
-        .put("reasons", reasons(official.leftOut()))
+        .put("reasons", NotReadable.reasons(official.leftOut()))
         .put("not_readable", VisibleDifferences.names(official.hidden()))
         .put(
             "standing",

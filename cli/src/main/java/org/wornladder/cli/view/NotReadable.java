@@ -50,4 +50,15 @@ final class NotReadable {
     }
     return lines;
   }
+
+  /** Differences that are not settled, and why, for programs. */
+  static List<Json> reasons(List<LeftOut> all) {
+    return all.stream()
+        .map(
+            left ->
+                new Json()
+                    .put("difference", left.difference().description())
+                    .put("reason", left.reason()))
+        .toList();
+  }
 }

@@ -37,7 +37,7 @@ public final class PlanView {
    */
   public void show(Preview preview, String options) {
     Plan plan = preview.plan();
-    showSteps(plan, preview.risks());
+    showSteps(plan, preview.risks(), preview.carriedOut());
     preview
         .fromTextAlone()
         .ifPresent(
@@ -57,10 +57,10 @@ public final class PlanView {
 
   /** The plan without its verdict, for a question to follow. */
   public void showSteps(Plan plan) {
-    showSteps(plan, List.of());
+    showSteps(plan, List.of(), List.of());
   }
 
-  private void showSteps(Plan plan, List<FoundRisk> risks) {
+  private void showSteps(Plan plan, List<FoundRisk> risks, List<Preview.CarriedOut> carriedOut) {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
     page.subject(
         SafeText.line(plan.environment()),
@@ -73,6 +73,7 @@ public final class PlanView {
     for (Step step : plan.steps()) {
       if (step instanceof Step.OfRung rung) {
         rung(rung, plan.secrets());
+        carriedOut.stream().filter(one -> one.rung() == rung.number()).forEach(this::carriedOut);
         page.lines(
             RiskLines.found(
                 risks.stream().filter(risk -> risk.rung() == rung.number()).toList(), terminal));
@@ -124,6 +125,14 @@ public final class PlanView {
     rung.liftedBefore().forEach(action -> action(action, secrets));
     show(rung.remaining(), secrets);
     rung.putBackAfter().forEach(action -> action(action, secrets));
+  }
+
+  private void carriedOut(Preview.CarriedOut one) {
+    page.line("  " + colors.warning("line " + one.line()) + " is carried out by");
+    for (String statement : one.statements()) {
+      SqlText.lines(SqlText.terminated(statement), colors)
+          .forEach(line -> page.line(" ".repeat(LINE_NUMBER + 2) + line));
+    }
   }
 
   /** What is special about a rung. */
@@ -186,6 +195,16 @@ public final class PlanView {
   public void json(Preview preview) {
     of(preview.plan())
         .put("refusal", preview.refusal().map(LadderException::what))
+        .put(
+            "carried_out",
+            preview.carriedOut().stream()
+                .map(
+                    one ->
+                        new Json()
+                            .put("number", one.rung())
+                            .put("line", one.line())
+                            .put("statements", one.statements()))
+                .toList())
         .put("risks", RiskLines.foundJson(preview.risks()))
         .put("risks_from_text_alone", preview.fromTextAlone())
         .write(terminal.out());

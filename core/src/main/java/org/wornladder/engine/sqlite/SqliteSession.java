@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -184,7 +185,44 @@ final class SqliteSession extends JdbcSession {
   }
 
   private static boolean isUnchecked(List<Statement> statements) {
-    return statements.stream().anyMatch(SqliteObjections::turnsForeignKeysOff);
+    return statements.stream()
+        .anyMatch(
+            one ->
+                SqliteObjections.turnsForeignKeysOff(one) || SqliteAlteration.of(one).isPresent());
+  }
+
+  @Override
+  public List<Statement> carriedOutBy(Statement statement) throws SQLException {
+    Optional<SqliteAlteration> alteration = SqliteAlteration.of(statement);
+    if (alteration.isEmpty()) {
+      return List.of(statement);
+    }
+    List<Statement> parts = new ArrayList<>();
+    for (String text :
+        alteration
+            .get()
+            .statements(structure(List.of()).snapshot(), new SqliteDdl(), statement.text())) {
+      parts.add(new Statement(text, statement.place(), ""));
+    }
+    return parts;
+  }
+
+  /** A statement that SQLite lacks is run as those that make up for it. */
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    List<Statement> parts = carriedOutBy(statement);
+    try {
+      for (Statement part : parts) {
+        super.execute(part);
+      }
+    } catch (SQLException e) {
+      // It is the rung's own statement that failed.
+      runs(statement);
+      throw e;
+    }
+    if (parts.size() > 1) {
+      control().execute("PRAGMA legacy_alter_table = OFF");
+    }
   }
 
   @Override
