@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.wornladder.change.Risk.Kind;
 import org.wornladder.schema.Column;
@@ -37,9 +38,16 @@ public final class Risks {
    *
    * @param renames those that come before the script
    * @param before the structure behind the renames
+   * @param runs whether a change is made as the script makes it: what others wrote may do it in
+   *     another way
    */
   public static List<Risk> of(
-      ChangeScript script, List<SchemaChange> renames, Snapshot before, Snapshot after, Ddl ddl) {
+      ChangeScript script,
+      List<SchemaChange> renames,
+      Snapshot before,
+      Snapshot after,
+      Ddl ddl,
+      Predicate<SchemaChange> runs) {
     Risks risks = new Risks(before, after, ddl.enforcesTypes());
     risks.renamed(renames);
     risks.renamed(script.changes());
@@ -48,7 +56,7 @@ public final class Risks {
       risks.take(difference, filled);
     }
     for (SchemaChange change : script.changes()) {
-      if (before.object(change.target()).isPresent()) {
+      if (before.object(change.target()).isPresent() && runs.test(change)) {
         ddl.lock(change)
             .ifPresent(
                 lock ->
@@ -240,7 +248,7 @@ public final class Risks {
 
   /** A rule that rows may break; one over a table that is new holds for all of its rows. */
   private void rule(Difference difference, ObjectId table, Part rule) {
-    if (before.object(table).isEmpty()) {
+    if (before.object(table).isEmpty() || isOverNewColumn(table, rule)) {
       return;
     }
     if (rule instanceof PrimaryKey key) {
@@ -262,6 +270,31 @@ public final class Risks {
     } else if (rule instanceof Constraint constraint) {
       constraint(difference, table, constraint);
     }
+  }
+
+  /** Whether every row has NULL in one of its columns, which no such rule minds. */
+  private boolean isOverNewColumn(ObjectId table, Part rule) {
+    List<String> columns =
+        rule instanceof ForeignKey key
+            ? key.columns()
+            : rule instanceof Index index
+                ? index.columns()
+                : rule instanceof Constraint constraint && !(rule instanceof PrimaryKey)
+                    ? named(table, constraint)
+                    : List.of();
+    return columns.stream().anyMatch(name -> !isColumn(table, name) && isEmptyWhenNew(table, name))
+        && (!(rule instanceof Constraint check)
+            || check.kind() != org.wornladder.schema.Kind.CHECK
+            || columns.size() == 1);
+  }
+
+  private boolean isEmptyWhenNew(ObjectId table, String name) {
+    return after
+        .object(table)
+        .flatMap(one -> ((Table) one).column(name))
+        .filter(column -> column.nullable() && column.defaultValue().isEmpty())
+        .filter(column -> column.more(Column.GENERATED).isEmpty())
+        .isPresent();
   }
 
   private void constraint(Difference difference, ObjectId table, Constraint constraint) {

@@ -123,8 +123,21 @@ public final class ServerScratch {
     session.execute(new Statement(text, Place.of("scratch"), ""));
   }
 
+  /**
+   * Drops what crashes left. Whoever makes one is in it before the table is there that says whose
+   * it is: so one that has the table, and has nobody in it after that was seen, is a leftover.
+   */
   private void dropLeftovers(Session admin, Target server, String prefix, String project)
       throws SQLException {
+    for (String name : leftovers(admin, prefix)) {
+      if (isOurs(server, name, project) && leftovers(admin, prefix).contains(name)) {
+        run(admin, words.drop().formatted(engine.quoting().name(name)));
+      }
+    }
+  }
+
+  /** The databases of a project that nobody is in just now. */
+  private List<String> leftovers(Session admin, String prefix) throws SQLException {
     List<String> names = new ArrayList<>();
     String pattern = engine.quoting().text(prefix.replace("_", LIKE_ESCAPE) + "%");
     try (java.sql.Statement sql = admin.connection().createStatement();
@@ -133,11 +146,7 @@ public final class ServerScratch {
         names.add(rows.getString(1));
       }
     }
-    for (String name : names) {
-      if (isOurs(server, name, project)) {
-        run(admin, words.drop().formatted(engine.quoting().name(name)));
-      }
-    }
+    return names;
   }
 
   private boolean isOurs(Target server, String name, String project) {

@@ -81,7 +81,7 @@ record DraftPlanner(
     if (fault.isEmpty()) {
       fault = proof.run("the way down", down.statements(), present);
     }
-    List<Risk> risks = Risks.of(up, renames.changes(), before, after, ddl);
+    List<Risk> risks = Risks.of(up, renames.changes(), before, after, ddl, change -> true);
     return new PlannedDraft(
         up,
         down,

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.regex.Pattern;
 import org.wornladder.FoundRisk;
 import org.wornladder.LadderException;
 import org.wornladder.Preview;
@@ -21,6 +22,7 @@ import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.Risk;
 import org.wornladder.change.Risks;
 import org.wornladder.change.RowCheck;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.RecordedSession;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
@@ -103,18 +105,21 @@ record PreviewRisks(
     Ddl ddl = scratch.session().ddl();
     for (Step.OfRung step : plan.rungs()) {
       Snapshot before = scratch.structure().snapshot().withoutRights();
-      carriedOut.addAll(run(scratch, step));
+      List<RecordedSession.Recorded> log = run(scratch, step);
+      carriedOut.addAll(carriedOut(step, log));
       Snapshot after = scratch.structure().snapshot().withoutRights();
       ChangeScript script =
           ChangeScript.of(
               Differences.between(before, after), before, after, ddl, Origin.ONE_DATABASE);
-      risks.put(step.number(), Risks.of(script, List.of(), before, after, ddl));
+      risks.put(
+          step.number(),
+          Risks.of(script, List.of(), before, after, ddl, change -> isMade(change, log)));
     }
     return Optional.empty();
   }
 
-  /** Runs a rung, and says which of its statements others make up for. */
-  private List<Preview.CarriedOut> run(EnvironmentContext scratch, Step.OfRung step)
+  /** Runs a rung; returns what was run for it. */
+  private List<RecordedSession.Recorded> run(EnvironmentContext scratch, Step.OfRung step)
       throws SQLException {
     Map<String, String> tables = new LinkedHashMap<>();
     scratch.journal().tables().forEach(name -> tables.put(name, name));
@@ -124,8 +129,23 @@ record PreviewRisks(
         new ScratchRunner(project)
             .ladder(project.context(scratch.environment(), scratch.engine(), recorded.session()));
     ladder.run(ladder.up(step.number()));
+    return recorded.log();
+  }
+
+  /** A table is only made anew if the rung creates one of its name. */
+  private static boolean isMade(SchemaChange change, List<RecordedSession.Recorded> log) {
+    Pattern creation =
+        Pattern.compile(
+            "(?is)CREATE\\s+TABLE\\b.{0,40}?\\b" + Pattern.quote(change.target().name()) + "\\b.*");
+    return !(change instanceof SchemaChange.Rebuild)
+        || log.stream().anyMatch(one -> creation.matcher(one.sql().strip()).matches());
+  }
+
+  /** The statements of a rung that others make up for. */
+  private List<Preview.CarriedOut> carriedOut(
+      Step.OfRung step, List<RecordedSession.Recorded> log) {
     Map<org.wornladder.sql.Statement, List<String>> parts = new LinkedHashMap<>();
-    for (RecordedSession.Recorded one : recorded.log()) {
+    for (RecordedSession.Recorded one : log) {
       one.of().ifPresent(of -> parts.computeIfAbsent(of, key -> new ArrayList<>()).add(one.sql()));
     }
     return parts.entrySet().stream()

@@ -21,6 +21,7 @@ import org.wornladder.journal.RungRecord;
 import org.wornladder.project.Callers;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Rung;
+import org.wornladder.project.Seed;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
@@ -104,21 +105,17 @@ public record RehearseService(ProjectContext project) {
     boolean whole =
         rungs.size() == waiting.size()
             && rungs.stream().allMatch(RehearsalReport.OfRung::isInPlace);
+    List<String> faults = whole ? standing(scratch, ladder, options.fromBlank(), notes) : List.of();
     return new RehearsalReport(
-        scratch.environment().name(),
-        start.words(),
-        rungs,
-        notes,
-        whole ? standing(scratch, ladder) : List.of(),
-        callers.size());
+        scratch.environment().name(), start.words(), rungs, notes, faults, callers.size());
   }
 
   /** Reference data, and made-up rows where they are wanted. */
   private void fill(EnvironmentContext scratch, RehearseOptions options, List<String> notes)
       throws SQLException {
     try {
-      if (!project.project().settings().seeds().isEmpty()) {
-        seed(scratch, SeedOptions.FITTING);
+      if (!reference(scratch).isEmpty()) {
+        seed(scratch, new SeedOptions(reference(scratch), false, 0, true, Optional.empty()));
       }
       List<String> tables =
           scratch.structure().snapshot().objects().stream()
@@ -135,6 +132,14 @@ public record RehearseService(ProjectContext project) {
     }
   }
 
+  /** The tables whose rows stand in files: made-up ones may need rows that rungs once added. */
+  private List<String> reference(EnvironmentContext scratch) {
+    return project.project().settings().seeds().stream()
+        .filter(seed -> seed.isFor(scratch.environment().name()) && !seed.isSample())
+        .map(Seed::label)
+        .toList();
+  }
+
   /** In a session of its own, with which its temporary tables end. */
   private void seed(EnvironmentContext scratch, SeedOptions options) {
     project.in(
@@ -146,7 +151,8 @@ public record RehearseService(ProjectContext project) {
   }
 
   /** Standing scripts and reference data behind the rungs. */
-  private List<String> standing(EnvironmentContext scratch, ScratchLadder ladder)
+  private List<String> standing(
+      EnvironmentContext scratch, ScratchLadder ladder, boolean fromBlank, List<String> notes)
       throws SQLException {
     List<String> faults = new ArrayList<>();
     try {
@@ -155,11 +161,14 @@ public record RehearseService(ProjectContext project) {
       faults.add("standing scripts: " + e.what());
     }
     try {
-      if (!project.project().settings().seeds().isEmpty()) {
+      if (fromBlank && !project.project().settings().seeds().isEmpty()) {
         seed(scratch, SeedOptions.ALL);
+      } else if (!reference(scratch).isEmpty()) {
+        seed(scratch, new SeedOptions(reference(scratch), false, 0));
       }
     } catch (LadderException e) {
-      faults.add("reference data: " + e.what());
+      // Without the rows that rungs once added, it is not known whether the data fits.
+      (fromBlank ? faults : notes).add("reference data: " + e.what());
     }
     return faults;
   }
