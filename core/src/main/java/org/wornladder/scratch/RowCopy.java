@@ -11,8 +11,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
@@ -23,27 +23,34 @@ import org.wornladder.sql.Quoting;
  * @param tables for each table the values of its columns, row by row
  */
 record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
-  /** Generated columns follow from the others, and are left out. */
-  static RowCopy of(EnvironmentContext context, Snapshot structure) throws SQLException {
+  /**
+   * Reads them. Generated columns follow from the others, and are left out.
+   *
+   * @param structure what is there
+   */
+  static RowCopy of(EnvironmentContext context, Schema structure) throws SQLException {
+    Map<String, Long> counts = context.session().rowCounts(structure);
     Map<ObjectId, Map<String, List<String>>> tables = new TreeMap<>();
-    for (DatabaseObject object : structure.objects()) {
-      if (object instanceof Table table) {
-        tables.put(table.id(), rows(context, table));
-      }
+    for (Table table : structure.tables()) {
+      boolean empty = counts.getOrDefault(table.name(), 1L) == 0;
+      tables.put(table.id(), empty ? noRows(table) : rows(context, table));
     }
     return new RowCopy(tables);
   }
 
+  private static Map<String, List<String>> noRows(Table table) {
+    Map<String, List<String>> values = new LinkedHashMap<>();
+    table.columns().stream()
+        .filter(column -> column.more(Column.GENERATED).isEmpty())
+        .forEach(column -> values.put(column.name(), new ArrayList<>()));
+    return values;
+  }
+
   private static Map<String, List<String>> rows(EnvironmentContext context, Table table)
       throws SQLException {
-    List<String> columns =
-        table.columns().stream()
-            .filter(column -> column.more(Column.GENERATED).isEmpty())
-            .map(Column::name)
-            .toList();
+    Map<String, List<String>> values = noRows(table);
+    List<String> columns = List.copyOf(values.keySet());
     Quoting quoting = context.engine().quoting();
-    Map<String, List<String>> values = new LinkedHashMap<>();
-    columns.forEach(column -> values.put(column, new ArrayList<>()));
     String query =
         "SELECT "
             + String.join(", ", columns.stream().map(quoting::name).toList())
@@ -65,14 +72,6 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
       }
     }
     return values;
-  }
-
-  /** How many rows there are in all tables. */
-  long count() {
-    return tables.values().stream()
-        .flatMap(columns -> columns.values().stream().limit(1))
-        .mapToLong(List::size)
-        .sum();
   }
 
   /**

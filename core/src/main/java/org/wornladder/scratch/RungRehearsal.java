@@ -21,6 +21,7 @@ import org.wornladder.project.Callers;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.SqlTextException;
@@ -60,8 +61,9 @@ public record RungRehearsal(
       oneWay = Optional.of("it has no way down");
     }
     List<BrokenCaller> brokenBefore = failing();
-    Snapshot before = structure();
-    RowCopy rowsBefore = RowCopy.of(scratch, before);
+    Schema standing = scratch.structure();
+    Snapshot before = standing.snapshot().withoutRights();
+    RowCopy rowsBefore = RowCopy.of(scratch, standing);
     try {
       Plan up = ladder.up(rung.number());
       statements.addAll(measured(up));
@@ -70,7 +72,7 @@ public record RungRehearsal(
       found.faults.add("the way up fails: " + words(e));
     }
     if (found.up.isPresent()) {
-      Snapshot after = structure();
+      Schema after = scratch.structure();
       callers(found, brokenBefore);
       if (hasDown) {
         back(found, rung, before, rowsBefore, after);
@@ -95,21 +97,18 @@ public record RungRehearsal(
     return e.what() + e.where().map(place -> " (" + place + ")").orElse("");
   }
 
-  private Snapshot structure() throws SQLException {
-    return scratch.structure().snapshot().withoutRights();
-  }
-
-  private void back(Findings found, Rung rung, Snapshot before, RowCopy rowsBefore, Snapshot after)
+  private void back(Findings found, Rung rung, Snapshot before, RowCopy rowsBefore, Schema made)
       throws SQLException {
-    RowCopy rowsAfter = RowCopy.of(scratch, after);
+    Snapshot after = made.snapshot().withoutRights();
+    RowCopy rowsAfter = RowCopy.of(scratch, made);
     try {
       found.down = OptionalLong.of(ladder.run(ladder.down()));
     } catch (LadderException e) {
       found.faults.add("the way down fails: " + words(e));
       return;
     }
-    Snapshot back = structure();
-    compare(found, "after the way down", before, back);
+    Schema back = scratch.structure();
+    compare(found, "after the way down", before, back.snapshot().withoutRights());
     rowsBefore
         .differences(RowCopy.of(scratch, back), after)
         .forEach(rows -> found.faults.add("after the way down " + rows));
@@ -120,10 +119,11 @@ public record RungRehearsal(
       found.faults.add("the second way up fails: " + words(e));
       return;
     }
-    compare(found, "after the second way up", after, structure());
+    Schema again = scratch.structure();
+    compare(found, "after the second way up", after, again.snapshot().withoutRights());
     if (found.faults.isEmpty()) {
       rowsAfter
-          .differences(RowCopy.of(scratch, structure()), before)
+          .differences(RowCopy.of(scratch, again), before)
           .forEach(rows -> found.faults.add("after the second way up " + rows));
     }
   }

@@ -88,13 +88,12 @@ public final class ScratchLadder {
   }
 
   /**
-   * Runs a plan.
+   * Runs a plan that was just made: the journal stands where it stood then.
    *
    * @return milliseconds, of its statements alone where the journal says so
    * @throws LadderException if a statement fails
    */
   public long run(Plan plan) throws SQLException {
-    context.journal().read(Depth.WHOLE);
     long start = System.nanoTime();
     new Runner(
             context.engine(),
