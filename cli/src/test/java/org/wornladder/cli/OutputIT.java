@@ -75,7 +75,7 @@ class OutputIT {
     JsonNode wrong = json(work.ladder("status", "--format", "json").exits(2)).get("error");
     assertThat(wrong.get("all")).isNotEmpty();
     for (String command : new String[] {"status", "history", "apply", "rollback", "check"}) {
-      work.ladder(command, "--format", "xml").exits(2).complains("text or json");
+      work.ladder(command, "--format", "xml").exits(2).complains("--format is text", "not 'xml'");
     }
   }
 

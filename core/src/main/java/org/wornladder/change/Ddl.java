@@ -68,7 +68,7 @@ public interface Ddl {
     return true;
   }
 
-  /** What a change of something that is there holds up; empty if nobody notices. */
+  /** The lock of a change that grows with its table; empty if others need not wait. */
   default Optional<Lock> lock(SchemaChange change) {
     return Optional.empty();
   }

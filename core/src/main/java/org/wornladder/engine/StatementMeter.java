@@ -17,7 +17,7 @@ public interface StatementMeter {
    * What one statement did.
    *
    * @param millis how long it took; 0 if it did not run itself
-   * @param effects its locks and what it rewrote, each in words; none for what nobody notices
+   * @param effects its locks and what it rewrote, each in words; none if others need not wait
    */
   record Measured(double millis, List<String> effects) {
     public Measured {

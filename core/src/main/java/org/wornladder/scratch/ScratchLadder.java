@@ -1,7 +1,6 @@
 package org.wornladder.scratch;
 
 import java.sql.SQLException;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -15,7 +14,6 @@ import org.wornladder.execution.Plan;
 import org.wornladder.execution.RollbackPlanner;
 import org.wornladder.execution.Runner;
 import org.wornladder.execution.Step;
-import org.wornladder.journal.Entry;
 import org.wornladder.journal.Journal.Depth;
 
 /** Runs a ladder's rungs one by one, up and down, in a scratch database. */
@@ -30,15 +28,6 @@ public final class ScratchLadder {
   public ScratchLadder(EnvironmentContext context, boolean ownServer) {
     this.context = context;
     reach = new ScratchGuard(context.engine(), ownServer);
-  }
-
-  /**
-   * Makes the history of another database the scratch database's own.
-   *
-   * @param entries of all projects
-   */
-  public void restore(List<Entry> entries) throws SQLException {
-    context.journal().restore(entries);
   }
 
   /** The way up of one waiting rung. */

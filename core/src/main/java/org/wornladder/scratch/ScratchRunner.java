@@ -48,6 +48,12 @@ public record ScratchRunner(ProjectContext project) {
     return context.structure().snapshot();
   }
 
+  /** Empties a scratch database, which stays recognisable as one. */
+  public void empty(EnvironmentContext scratch) throws SQLException {
+    scratch.session().empty(List.of());
+    ScratchDatabase.prove(scratch.session(), scratch.engine(), project.project().name());
+  }
+
   /** Makes the managed schemas that no rung makes. */
   public void createMissingSchemas(EnvironmentContext context) throws SQLException {
     for (String schema : missingSchemas(context)) {

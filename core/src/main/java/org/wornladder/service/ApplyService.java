@@ -41,7 +41,8 @@ public record ApplyService(ProjectContext project) {
         });
   }
 
-  private Optional<RefusedException> refusal(
+  /** Why a plan would be refused even if it is confirmed; empty if it would not. */
+  Optional<RefusedException> refusal(
       EnvironmentContext context, History history, Plan plan, ApplyOptions options)
       throws SQLException {
     Optional<RefusedException> erasure =

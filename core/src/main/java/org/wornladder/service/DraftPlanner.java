@@ -51,7 +51,7 @@ record DraftPlanner(
     IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
     ChangeProof proof = new ChangeProof(scratch, ignored);
     if (!proof.make(present)) {
-      scratch.session().empty(List.of());
+      new ScratchRunner(project).empty(scratch);
       new ScratchRunner(project).run(scratch, OptionalLong.empty());
     }
     Ddl ddl = scratch.session().ddl();

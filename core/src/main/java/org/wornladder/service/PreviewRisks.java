@@ -18,7 +18,6 @@ import org.wornladder.change.ChangeScript;
 import org.wornladder.change.ChangeScript.Origin;
 import org.wornladder.change.Ddl;
 import org.wornladder.change.Differences;
-import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.Risk;
 import org.wornladder.change.Risks;
 import org.wornladder.change.RowCheck;
@@ -33,9 +32,10 @@ import org.wornladder.execution.Step;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
 import org.wornladder.project.Rung;
+import org.wornladder.schema.Index;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
-import org.wornladder.scratch.ChangeProof;
+import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
 import org.wornladder.scratch.ScratchRunner;
 
@@ -80,28 +80,42 @@ record PreviewRisks(
       return Optional.of("the structure is too large to be made anew for a preview");
     }
     try {
-      return new ScratchRunner(project)
-          .in(
-              context.environment(),
-              scratch -> run(scratch, plan, state, entries, risks, carriedOut));
+      return tried(plan, state, entries, risks, carriedOut, false);
+    } catch (LadderException e) {
+      // It may need the rows that earlier rungs added, or may fail because of its own.
+      risks.clear();
+      carriedOut.clear();
+    }
+    try {
+      return tried(plan, state, entries, risks, carriedOut, true);
     } catch (LadderException e) {
       return Optional.of(e.what());
     }
   }
 
-  private Optional<String> run(
-      EnvironmentContext scratch,
+  private Optional<String> tried(
       Plan plan,
       ExpectedState state,
       List<Entry> entries,
       Map<Long, List<Risk>> risks,
+      List<Preview.CarriedOut> carriedOut,
+      boolean withRows) {
+    return new ScratchRunner(project)
+        .in(
+            context.environment(),
+            scratch ->
+                new ScratchCopy(project, scratch)
+                        .make(state.expected().withoutRights(), entries, withRows)
+                    ? run(scratch, plan, risks, carriedOut)
+                    : Optional.of("the structure could not be made anew in a scratch database"));
+  }
+
+  private Optional<String> run(
+      EnvironmentContext scratch,
+      Plan plan,
+      Map<Long, List<Risk>> risks,
       List<Preview.CarriedOut> carriedOut)
       throws SQLException {
-    IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
-    if (!new ChangeProof(scratch, ignored).make(state.expected().withoutRights())) {
-      return Optional.of("the structure could not be made anew in a scratch database");
-    }
-    new ScratchRunner(project).ladder(scratch).restore(entries);
     Ddl ddl = scratch.session().ddl();
     for (Step.OfRung step : plan.rungs()) {
       Snapshot before = scratch.structure().snapshot().withoutRights();
@@ -132,13 +146,32 @@ record PreviewRisks(
     return recorded.log();
   }
 
-  /** A table is only made anew if the rung creates one of its name. */
+  /**
+   * Whether a rung makes a change in the way that locks: a table is only made anew if the rung
+   * creates one of its name, an index is built beside writers by CONCURRENTLY, and a rule that is
+   * NOT VALID reads no rows.
+   */
   private static boolean isMade(SchemaChange change, List<RecordedSession.Recorded> log) {
-    Pattern creation =
-        Pattern.compile(
-            "(?is)CREATE\\s+TABLE\\b.{0,40}?\\b" + Pattern.quote(change.target().name()) + "\\b.*");
-    return !(change instanceof SchemaChange.Rebuild)
-        || log.stream().anyMatch(one -> creation.matcher(one.sql().strip()).matches());
+    if (change instanceof SchemaChange.Rebuild) {
+      String creation =
+          "(?is)CREATE\\s+TABLE\\b.{0,40}?\\b" + quoted(change.target().name()) + ".*";
+      return holds(log, creation);
+    }
+    if (change instanceof SchemaChange.AddPart add) {
+      return add.part() instanceof Index index
+          ? !holds(log, "(?is).*\\bCONCURRENTLY\\b.*" + quoted(index.name()) + ".*")
+          : !holds(log, "(?is)ALTER\\s+TABLE\\b.*\\bNOT\\s+VALID");
+    }
+    return true;
+  }
+
+  private static String quoted(String name) {
+    return Pattern.quote(name) + "(?![\\w$])";
+  }
+
+  private static boolean holds(List<RecordedSession.Recorded> log, String pattern) {
+    Pattern compiled = Pattern.compile(pattern);
+    return log.stream().anyMatch(one -> compiled.matcher(one.sql().strip()).matches());
   }
 
   /** The statements of a rung that others make up for. */

@@ -25,8 +25,8 @@ import org.wornladder.project.Seed;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
-import org.wornladder.scratch.ChangeProof;
 import org.wornladder.scratch.RungRehearsal;
+import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
 import org.wornladder.scratch.ScratchRunner;
 import org.wornladder.sql.Statement;
@@ -81,11 +81,12 @@ public record RehearseService(ProjectContext project) {
     List<String> notes = new ArrayList<>();
     if (options.fromBlank()) {
       new ScratchRunner(project).createMissingSchemas(scratch);
-    } else if (!new ChangeProof(scratch, ignored).make(start.structure().withoutRights())) {
+      scratch.journal().restore(List.of());
+    } else if (!new ScratchCopy(project, scratch)
+        .make(start.structure().withoutRights(), start.entries(), true)) {
       notes.add("not everything could be made anew in the scratch database as it is there");
     }
     ScratchLadder ladder = new ScratchRunner(project).ladder(scratch);
-    ladder.restore(start.entries());
     fill(scratch, options, notes);
     // A program that works on what is there is no program of a blank database.
     List<Statement> callers =

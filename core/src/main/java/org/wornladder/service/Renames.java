@@ -22,7 +22,7 @@ import org.wornladder.schema.Table;
  *
  * @param changes tables before columns, so that a column is named with its table's new name
  * @param gone names of what is known to have been dropped
- * @param unanswered what may be a rename, and nobody said so
+ * @param unanswered possible renames that were neither confirmed nor denied
  */
 record Renames(List<SchemaChange> changes, Set<String> gone, List<RenameCandidate> unanswered) {
   Renames {

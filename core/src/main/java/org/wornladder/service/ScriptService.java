@@ -12,7 +12,6 @@ import org.wornladder.ClientSqlScript;
 import org.wornladder.RefusedException;
 import org.wornladder.RollbackOptions;
 import org.wornladder.change.ExpectedStructure;
-import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.SqlScript;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.ClientScript;
@@ -30,7 +29,7 @@ import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.scratch.ChangeProof;
+import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
 import org.wornladder.scratch.ScratchRunner;
 
@@ -70,6 +69,13 @@ public record ScriptService(ProjectContext project) {
             ? new RollbackService(project).plan(context, history, back(options))
             : new ApplyService(project).plan(context, history, options);
     refuseUnknowable(context, plan);
+    if (!down) {
+      Optional<RefusedException> refusal =
+          new ApplyService(project).refusal(context, history, plan, options);
+      if (refusal.isPresent()) {
+        throw refusal.get();
+      }
+    }
     Map<String, String> tables = new LinkedHashMap<>();
     context.journal().tables().forEach(name -> tables.put(name, context.session().quoted(name)));
     ExpectedState state = ExpectedState.of(context, history);
@@ -80,12 +86,7 @@ public record ScriptService(ProjectContext project) {
             state.expected(),
             entries,
             tables,
-            entries.isEmpty()
-                ? Optional.empty()
-                : Optional.of(
-                    new JournalHead(
-                        entries.get(entries.size() - 1).number(),
-                        entries.get(entries.size() - 1).hash())));
+            entries.isEmpty() ? Optional.empty() : Optional.of(context.journal().head()));
     Ran ran =
         new ScratchRunner(project)
             .in(context.environment(), scratch -> run(scratch, ground, plan, options));
@@ -140,15 +141,14 @@ public record ScriptService(ProjectContext project) {
 
   private Ran run(EnvironmentContext scratch, Ground ground, Plan plan, ApplyOptions options)
       throws SQLException {
-    IgnoreFilter ignored = new IgnoreFilter(project.project().settings().ignore());
-    if (!new ChangeProof(scratch, ignored).make(ground.expected().withoutRights())) {
+    if (!new ScratchCopy(project, scratch)
+        .make(ground.expected().withoutRights(), ground.entries(), true)) {
       throw RefusedException.of(
           "the structure could not be made anew in a scratch database, so the script cannot be"
               + " tried",
           "environment " + scratch.environment().name(),
           Advice.hint("apply without a script"));
     }
-    new ScratchRunner(project).ladder(scratch).restore(ground.entries());
     Snapshot before = scratch.structure().snapshot();
     RecordedSession recorded =
         new RecordedSession(scratch.session(), scratch.engine().quoting(), ground.tables());
@@ -191,8 +191,8 @@ public record ScriptService(ProjectContext project) {
         .ifPresent(role -> session.add("SET ROLE " + context.engine().quoting().name(role)));
     text.append(SqlScript.forClient(session, context.engine().dialect()));
     if (ground.head().isPresent()) {
-      text.append(
-          saved(context, snapshots.statementBefore(ground.live(), ground.entries().size())));
+      long last = ground.head().get().number();
+      text.append(saved(context, snapshots.statementBefore(ground.live(), last)));
     }
     for (RecordedSession.Recorded one : ran.log()) {
       text.append(SqlScript.forClient(List.of(one.sql()), context.engine().dialect()));

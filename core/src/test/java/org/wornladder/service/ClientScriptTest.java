@@ -26,7 +26,7 @@ import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Splitter;
 
-/** The script for somebody else's hands leaves what apply would leave, once and no more. */
+/** A script for the engine's own client leaves what apply would leave, and runs once. */
 class ClientScriptTest {
   @TempDir Path root;
   private TestDatabase database;

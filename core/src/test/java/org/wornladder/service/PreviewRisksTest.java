@@ -114,6 +114,18 @@ class PreviewRisksTest {
   }
 
   @Test
+  void whatIsBuiltBesideWritersBlocksNobody() {
+    on(Kind.POSTGRES);
+    assertThat(words(preview("CREATE INDEX by_weight ON bin (weight);")))
+        .containsExactly("blocks -1");
+    ladder.file(
+        "rungs/0002-change.sql",
+        "--| run: outside-transaction\n--| up\nCREATE INDEX CONCURRENTLY by_weight ON bin"
+            + " (weight);\n--| down\nDROP INDEX by_weight;\n");
+    assertThat(words(ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL, true))).isEmpty();
+  }
+
+  @Test
   void aGuardedDatabaseRefusesErasureUntilTheRungSaysThatItIsMeant() {
     on(Kind.SQLITE);
     ladder.settings(database, ", guarded: true");

@@ -117,6 +117,20 @@ class RehearseTest {
 
   @ParameterizedTest
   @EnumSource
+  void rowsThatEarlierRungsAddedAreThere(Kind kind) {
+    on(kind);
+    ladder.rung("0002-a", "INSERT INTO bin (code, weight) VALUES ('a', 1);", "DELETE FROM bin;");
+    ladder.apply();
+    ladder.rung(
+        "0003-lids",
+        "CREATE TABLE lid (bin varchar(10) NOT NULL, FOREIGN KEY (bin) REFERENCES bin (code));\n"
+            + "INSERT INTO lid (bin) VALUES ('a');",
+        "DROP TABLE lid;");
+    assertThat(only().faults()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void whatIsDroppedIsSaidToBeLost(Kind kind) {
     on(kind);
     ladder.rung(

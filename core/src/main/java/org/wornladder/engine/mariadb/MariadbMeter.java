@@ -53,7 +53,7 @@ final class MariadbMeter implements StatementMeter {
       session.change("CREATE TABLE " + PROBE + " LIKE " + table);
       return lightest(statement, table).map(way -> List.of(way + " on " + table)).orElse(List.of());
     } catch (SQLException e) {
-      // A table that another statement of the rung makes: nobody else is at work in it.
+      // A table that another statement of the rung makes: no other session uses it yet.
       return List.of();
     } finally {
       session.change("DROP TABLE IF EXISTS " + PROBE);

@@ -99,7 +99,7 @@ final class PostgresMeter implements StatementMeter {
     return effects;
   }
 
-  /** A weaker lock stops nobody whom the stronger one does not stop. */
+  /** A weaker lock adds nothing to a stronger one on the same table. */
   private static Map<String, String> strongest(Set<String> locks) {
     Map<String, String> strongest = new TreeMap<>();
     for (String lock : locks) {
