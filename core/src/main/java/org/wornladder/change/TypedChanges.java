@@ -100,6 +100,8 @@ final class TypedChanges {
         Table was = (Table) going.either();
         if (was.id().schema().equals(now.id().schema())) {
           left.removeAll(List.of(going, coming));
+          // What is said of its parts is found out anew, under the new name.
+          left.removeIf(one -> isPartOf(one, was.id()) || isPartOf(one, now.id()));
           written.addAll(List.of(going, coming));
           changes.add(new SchemaChange.RenameTable(was.id(), now.id()));
           Table renamed = renamed(was, now.id());
@@ -108,6 +110,10 @@ final class TypedChanges {
         }
       }
     }
+  }
+
+  private static boolean isPartOf(Difference difference, ObjectId table) {
+    return difference.owner().filter(table::equals).isPresent();
   }
 
   private static Table renamed(Table table, ObjectId id) {

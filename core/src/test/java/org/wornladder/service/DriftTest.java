@@ -263,4 +263,22 @@ class DriftTest {
         .extracting(Difference::change)
         .containsOnly(Difference.Change.REMOVED);
   }
+
+  @Test
+  void aTableAndAColumnThatWereRenamedByHandAreRenamedBothWays() {
+    database = TestDatabase.make(Kind.POSTGRES, root);
+    ladder = TestLadder.on(database, root);
+    ladder.rung("0001-bins", "CREATE TABLE bin (id int PRIMARY KEY, n text);", "DROP TABLE bin;");
+    ladder.apply();
+    database.execute(
+        "INSERT INTO bin VALUES (1, 'a')",
+        "ALTER TABLE bin RENAME TO crate",
+        "ALTER TABLE crate RENAME COLUMN n TO name");
+    ladder.open().driftAsRung(Optional.of("dev"), "crates", TestLadder.YES, RunListener.SILENT);
+    ladder.rollback(new RollbackOptions.Last(1));
+    assertThat(database.query("SELECT n FROM bin")).containsExactly("a");
+    ladder.apply();
+    assertThat(database.query("SELECT name FROM crate")).containsExactly("a");
+    assertThat(ladder.open().drift(Optional.of("dev"), Against.EXPECTED, false).isClean()).isTrue();
+  }
 }
