@@ -299,7 +299,7 @@ public final class Risks {
 
   private void constraint(Difference difference, ObjectId table, Constraint constraint) {
     switch (constraint.kind()) {
-      case UNIQUE -> doubles(difference, table, NameList.inParentheses(constraint.definition()));
+      case UNIQUE -> doubles(difference, table, keyOf(constraint.definition()));
       case CHECK ->
           add(
               Risk.of(Kind.MAY_FAIL, difference.description(), "every row must satisfy it")
@@ -325,6 +325,15 @@ public final class Risks {
         .toList();
   }
 
+  /** The columns of a unique constraint, without the word in front of them. */
+  private static List<String> keyOf(String definition) {
+    int open = definition.indexOf('(');
+    int end = definition.indexOf(')', Math.max(open, 0));
+    return open < 0 || end < 0
+        ? List.of()
+        : NameList.inParentheses(definition.substring(open, end + 1));
+  }
+
   /** The condition of a check, without the word in front of it. */
   private static String condition(String definition) {
     return definition.toUpperCase(Locale.ROOT).startsWith("CHECK")
@@ -335,7 +344,8 @@ public final class Risks {
   private void doubles(Difference difference, ObjectId table, List<String> columns) {
     Risk risk =
         Risk.of(Kind.MAY_FAIL, difference.description(), "no two rows may have the same key");
-    boolean readable = columns.stream().allMatch(name -> isColumn(table, name));
+    boolean readable =
+        !columns.isEmpty() && columns.stream().allMatch(name -> isColumn(table, name));
     add(readable ? risk.over(new RowCheck.Doubles(table, columns)) : risk);
   }
 

@@ -14,6 +14,12 @@ record RowCheckSql(Naming naming) {
     String of(ObjectId id);
 
     String of(String name);
+
+    /** A value as it is compared with one of another table. */
+    String comparable(String expression);
+
+    /** How many characters a value has. */
+    String length(String expression);
   }
 
   String count(RowCheck check) {
@@ -71,7 +77,11 @@ record RowCheckSql(Naming naming) {
       return table + " WHERE " + naming.of(nulls.column()) + " IS NULL";
     }
     if (check instanceof RowCheck.TooLong tooLong) {
-      return table + " WHERE length(" + naming.of(tooLong.column()) + ") > " + tooLong.most();
+      return table
+          + " WHERE "
+          + naming.length(naming.of(tooLong.column()))
+          + " > "
+          + tooLong.most();
     }
     if (check instanceof RowCheck.Violations violations) {
       return table + " WHERE NOT (" + violations.condition() + ")";
@@ -83,10 +93,9 @@ record RowCheckSql(Naming naming) {
     List<String> pairs = new ArrayList<>();
     for (int i = 0; i < check.columns().size(); i++) {
       pairs.add(
-          "ladder_target."
-              + naming.of(check.targetColumns().get(i))
-              + " = ladder_row."
-              + naming.of(check.columns().get(i)));
+          naming.comparable("ladder_target." + naming.of(check.targetColumns().get(i)))
+              + " = "
+              + naming.comparable("ladder_row." + naming.of(check.columns().get(i))));
     }
     return "%s ladder_row WHERE %s AND NOT EXISTS (SELECT 1 FROM %s ladder_target WHERE %s)"
         .formatted(

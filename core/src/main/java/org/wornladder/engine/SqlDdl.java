@@ -147,6 +147,16 @@ public abstract class SqlDdl implements Ddl {
     return rows().examples(check, key, most);
   }
 
+  /** A value as a query for rows compares it with one of another table. */
+  protected String comparable(String expression) {
+    return expression;
+  }
+
+  /** How many characters a value has, for a query for rows. */
+  protected String length(String expression) {
+    return "length(" + expression + ")";
+  }
+
   private RowCheckSql rows() {
     return new RowCheckSql(
         new RowCheckSql.Naming() {
@@ -158,6 +168,16 @@ public abstract class SqlDdl implements Ddl {
           @Override
           public String of(String one) {
             return name(one);
+          }
+
+          @Override
+          public String comparable(String expression) {
+            return SqlDdl.this.comparable(expression);
+          }
+
+          @Override
+          public String length(String expression) {
+            return SqlDdl.this.length(expression);
           }
         });
   }

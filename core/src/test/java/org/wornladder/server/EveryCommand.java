@@ -15,6 +15,7 @@ import org.wornladder.PullApproval;
 import org.wornladder.PullOptions;
 import org.wornladder.RebuildApproval;
 import org.wornladder.RebuildOptions;
+import org.wornladder.RehearseOptions;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.SeedListener;
@@ -36,6 +37,7 @@ public final class EveryCommand {
    */
   public static DriftReport run(TestLadder project, TestDatabase database, Path elsewhere) {
     DriftReport drift = reads(project);
+    waiting(project);
     seeds(project);
     project.rollback(new RollbackOptions.To(2));
     project.apply();
@@ -66,6 +68,18 @@ public final class EveryCommand {
       ladder.checkAgainst(DEV, Optional.empty());
       return ladder.drift(DEV, Against.EXPECTED, true);
     }
+  }
+
+  /** What is done with a rung that waits, which then goes again. */
+  private static void waiting(TestLadder project) {
+    project.rung(
+        "0099-probe", "ALTER TABLE grade ADD CONSTRAINT probe UNIQUE (code);", "SELECT 1;");
+    try (Ladder ladder = project.open()) {
+      assertThat(ladder.preview(DEV, ApplyOptions.ALL, true).risks()).isNotEmpty();
+      assertThat(ladder.rehearse(DEV, RehearseOptions.EXPECTED).rungs()).hasSize(1);
+      assertThat(ladder.script(DEV, ApplyOptions.ALL, false).text()).contains("probe");
+    }
+    project.delete("rungs/0099-probe.sql");
   }
 
   private static void seeds(TestLadder project) {

@@ -82,6 +82,8 @@ class PreviewRisksTest {
         .contains("may-fail 1");
     assertThat(words(preview("ALTER TABLE bin ADD CONSTRAINT c CHECK (weight > 7);")))
         .contains("may-fail 2");
+    assertThat(words(preview("ALTER TABLE bin ADD CONSTRAINT u UNIQUE (weight);")))
+        .contains("may-fail 1");
   }
 
   @ParameterizedTest

@@ -97,6 +97,17 @@ final class PostgresDdl extends SqlDdl {
         : List.of("SET search_path = " + PostgresEngine.QUOTING.names(schemas));
   }
 
+  /** As text: an operator that a user planted may fit another type better. */
+  @Override
+  protected String comparable(String expression) {
+    return "CAST(" + expression + " AS text)";
+  }
+
+  @Override
+  protected String length(String expression) {
+    return "pg_catalog.length(CAST(" + expression + " AS text))";
+  }
+
   @Override
   public Optional<Lock> lock(SchemaChange change) {
     return PostgresLocks.of(change);

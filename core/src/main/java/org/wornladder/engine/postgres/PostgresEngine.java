@@ -44,7 +44,8 @@ public final class PostgresEngine implements Engine {
 
   private static final ServerScratch.Words SCRATCH =
       new ServerScratch.Words(
-          "SELECT d.datname FROM pg_catalog.pg_database d WHERE d.datname LIKE %s AND NOT EXISTS"
+          "SELECT d.datname FROM pg_catalog.pg_database d WHERE CAST(d.datname AS text)"
+              + " LIKE CAST(%s AS text) AND NOT EXISTS"
               + " (SELECT 1 FROM pg_catalog.pg_stat_activity a WHERE a.datid = d.oid)",
           "DROP DATABASE IF EXISTS %s");
 

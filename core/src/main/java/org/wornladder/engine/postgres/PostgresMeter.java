@@ -34,7 +34,7 @@ final class PostgresMeter implements StatementMeter {
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
       WHERE c.relkind IN ('r', 'm')
         AND n.nspname NOT IN ('pg_catalog', 'information_schema', 'pg_toast')
-        AND n.nspname NOT LIKE 'pg_temp%'
+        AND CAST(n.nspname AS text) NOT LIKE CAST('pg_temp%' AS text)
       """;
 
   /** From the weakest on (PostgreSQL manual, "Table-Level Locks"). */
