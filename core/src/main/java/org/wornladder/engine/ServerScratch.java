@@ -124,8 +124,9 @@ public final class ServerScratch {
   }
 
   /**
-   * Drops what crashes left. Whoever makes one is in it before the table is there that says whose
-   * it is: so one that has the table, and has nobody in it after that was seen, is a leftover.
+   * Drops the databases that crashed runs left. A run connects to its database before it makes the
+   * table that names the project, and stays connected: one that has the table, and after that no
+   * connection, is a leftover.
    */
   private void dropLeftovers(Session admin, Target server, String prefix, String project)
       throws SQLException {
@@ -136,7 +137,7 @@ public final class ServerScratch {
     }
   }
 
-  /** The databases of a project that nobody is in just now. */
+  /** The scratch databases of a project that have no connection. */
   private List<String> leftovers(Session admin, String prefix) throws SQLException {
     List<String> names = new ArrayList<>();
     String pattern = engine.quoting().text(prefix.replace("_", LIKE_ESCAPE) + "%");

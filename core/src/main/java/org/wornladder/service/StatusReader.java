@@ -143,16 +143,28 @@ public final class StatusReader {
       case LATE -> "a higher number already ran";
       case FAILED -> "at the last attempt; nothing of it is left";
       case PASSED_OVER -> record.map(known -> known.last().note().text()).orElse("");
-      case STUCK, RUNNING -> record.map(StatusReader::progress).orElse("");
+      case STUCK -> record.map(StatusReader::progress).orElse("");
+      case RUNNING -> record.map(StatusReader::work).orElse("");
       case WAITING ->
           record.map(known -> "rolled back " + known.last().at().substring(0, 10)).orElse("");
       default -> "";
     };
   }
 
+  private static String way(RungRecord record) {
+    return record.progress().up() ? "on its way up" : "on its way down";
+  }
+
+  /** The statement that the database is at work on, or comes to next. */
+  private static String work(RungRecord record) {
+    RungRecord.Progress progress = record.progress();
+    int statement = progress.doubtful() > 0 ? progress.doubtful() : progress.reached() + 1;
+    return way(record) + ", the database is at statement " + statement;
+  }
+
   private static String progress(RungRecord record) {
     RungRecord.Progress progress = record.progress();
-    String way = progress.up() ? "on its way up" : "on its way down";
+    String way = way(record);
     return progress.doubtful() > 0
         ? way + ", statement " + progress.doubtful() + " in doubt"
         : progress.done().isEmpty()
@@ -167,7 +179,7 @@ public final class StatusReader {
         project.label(record.number()),
         record.run().subject().name(),
         !stuck ? State.ABSENT : isRunning ? State.RUNNING : State.STUCK,
-        stuck ? progress(record) : "in place, no file here",
+        !stuck ? "in place, no file here" : isRunning ? work(record) : progress(record),
         Optional.of(record.last().at()),
         record.run().note().elapsedMs(),
         false,
