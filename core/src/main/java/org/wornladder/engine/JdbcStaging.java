@@ -187,8 +187,7 @@ public abstract class JdbcStaging extends Staging {
   }
 
   @Override
-  public void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
-      throws SQLException {
+  public TableRows rows(StagingTable stage, long most) throws SQLException {
     String query =
         "SELECT "
             + stage.columns().stream()
@@ -198,20 +197,17 @@ public abstract class JdbcStaging extends Staging {
             + session().quoted(stage.table())
             + " LIMIT "
             + most;
-    try (java.sql.Statement sql = session().connection().createStatement()) {
-      sql.setFetchSize(1000);
-      try (ResultSet found = sql.executeQuery(query)) {
-        while (found.next()) {
-          for (int i = 0; i < hasher.columns(); i++) {
-            Optional<String> value = read(found, i + 1, stage.columns().get(i).column());
-            if (value.isPresent()) {
-              hasher.add(i, value.get());
-            } else {
-              hasher.addNull(i);
-            }
-          }
-          onRow.run();
-        }
+    return new QueriedRows(
+        session().connection(), query, (row, hasher) -> hash(row, stage, hasher));
+  }
+
+  private void hash(ResultSet row, StagingTable stage, RowHasher hasher) throws SQLException {
+    for (int i = 0; i < hasher.columns(); i++) {
+      Optional<String> value = read(row, i + 1, stage.columns().get(i).column());
+      if (value.isPresent()) {
+        hasher.add(i, value.get());
+      } else {
+        hasher.addNull(i);
       }
     }
   }

@@ -149,7 +149,7 @@ public abstract class Staging {
       throws SQLException;
 
   /**
-   * What makes of a file's text, and of what {@link #hash} finds, one form that says whether they
+   * What makes of a file's text, and of what {@link #rows} finds, one form that says whether they
    * are the same value, as far as that can be known without the database; empty if they are that as
    * they stand.
    */
@@ -180,13 +180,12 @@ public abstract class Staging {
   }
 
   /**
-   * Gives rows of the real table to a hasher, with the stage's columns and in no order.
+   * Rows of the real table, with the stage's columns and in the order in which the database finds
+   * them.
    *
    * @param most how many rows at most
-   * @param onRow called when the hasher has one
    */
-  public abstract void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
-      throws SQLException;
+  public abstract TableRows rows(StagingTable stage, long most) throws SQLException;
 
   /** The position of a row by its number among all, counted from 1. */
   public static long position(SeedRows rows, long number) {

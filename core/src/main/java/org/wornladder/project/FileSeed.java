@@ -33,6 +33,14 @@ abstract class FileSeed implements SeedRows {
     return source.place();
   }
 
+  /**
+   * A row takes at least a byte for each column: a sign that parts it from the next, or a bracket.
+   */
+  @Override
+  public final long most() {
+    return source.bytes() / Math.max(1, columns.size());
+  }
+
   @Override
   public final String fingerprint() {
     return source.fingerprint();

@@ -100,10 +100,20 @@ public final class RowHasher {
     }
   }
 
-  /** The digest of the row that was added; to be asked once, and before the next. */
-  public Digest digest() {
-    digest.update(row.flip());
+  /** Makes room for the next row. */
+  public void start() {
     row.clear();
+  }
+
+  /** Whether the row that was added to another one is this one's. */
+  public boolean hasSameRow(RowHasher other) {
+    return row.position() == other.row.position()
+        && row.duplicate().flip().equals(other.row.duplicate().flip());
+  }
+
+  /** The digest of the row that was added. */
+  public Digest digest() {
+    digest.update(row.duplicate().flip());
     return Digest.of(digest);
   }
 }

@@ -24,6 +24,9 @@ public interface SeedRows {
   /** SHA-256 of the file, as 64 hexadecimal digits. */
   String fingerprint();
 
+  /** A number of rows that there are no more of. */
+  long most();
+
   /**
    * Hands over one row after the other.
    *

@@ -114,6 +114,13 @@ final class SeedSource {
         "see that it is there and may be read");
   }
 
+  /** How many there are; 0 if the file is not there. */
+  long bytes() {
+    return text.map(String::length)
+        .map(Integer::longValue)
+        .orElse(root.resolve(file).toFile().length());
+  }
+
   /** Of the file as it was when this was first asked. */
   String fingerprint() {
     if (fingerprint.isEmpty()) {

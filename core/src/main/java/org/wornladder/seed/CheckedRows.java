@@ -92,6 +92,11 @@ final class CheckedRows implements SeedRows {
     return seed.rows().fingerprint();
   }
 
+  @Override
+  public long most() {
+    return seed.rows().most();
+  }
+
   /**
    * {@inheritDoc}
    *

@@ -33,6 +33,11 @@ record MarkedRows(StagingTable stage, SeedRows rows) implements SeedRows {
   }
 
   @Override
+  public long most() {
+    return rows.most();
+  }
+
+  @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
     if (stage.optional().isEmpty()) {
       rows.each(visitor);

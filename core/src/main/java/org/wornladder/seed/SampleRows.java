@@ -81,15 +81,15 @@ final class SampleRows implements SeedRows {
   }
 
   @Override
+  public long most() {
+    return making().count() * groups().size();
+  }
+
+  @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
-    SampleMaking making = new SampleMaking(sample, table, unique, keys);
-    List<Optional<String>> groups =
-        sample
-            .forEach()
-            .map(source -> keys.get(source).stream().map(Optional::of).toList())
-            .orElse(List.of(Optional.empty()));
+    SampleMaking making = making();
     long number = 0;
-    for (Optional<String> each : groups) {
+    for (Optional<String> each : groups()) {
       long count = making.count();
       for (long i = 0; i < count; i++) {
         number++;
@@ -97,5 +97,17 @@ final class SampleRows implements SeedRows {
         listener.reading(table, number, 0);
       }
     }
+  }
+
+  private SampleMaking making() {
+    return new SampleMaking(sample, table, unique, keys);
+  }
+
+  /** The keys for each of which rows are made; one that is empty where they are made for none. */
+  private List<Optional<String>> groups() {
+    return sample
+        .forEach()
+        .map(source -> keys.get(source).stream().map(Optional::of).toList())
+        .orElse(List.of(Optional.empty()));
   }
 }

@@ -6,43 +6,59 @@ import java.util.Optional;
 import java.util.Set;
 import org.wornladder.SeedCounts;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.TableRows;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.RowHasher.Digest;
+import org.wornladder.project.SeedRow;
 import org.wornladder.project.SeedRows;
 
 /**
- * Finds out by reading alone whether a table already holds what a seed file says. It compares the
- * SHA-256 digests of the values' texts: where a value can be written in two ways it cannot say, and
- * the database is asked with a temporary table.
+ * Finds out by reading alone whether a table already holds what a seed file says. File and table
+ * are read side by side, since a table mostly has its rows in the order in which they came; those
+ * that do not meet are found by the SHA-256 digests of their values' texts. Where a value can be
+ * written in two ways it cannot say, and the database is asked with a temporary table.
  */
 final class UnchangedCheck {
   /** Rows of a table beyond those of the file that are read before giving up. */
   private static final long MORE_ROWS = 10_000;
 
-  /** What a row of the file takes in memory here, with room to spare; in bytes. */
-  private static final long BYTES_PER_ROW = 256;
+  /** What a digest takes in memory, with room to spare; in bytes. */
+  private static final long BYTES_PER_DIGEST = 256;
 
   private final Staging staging;
   private final BoundSeed seed;
+  private final long mostDigests = Runtime.getRuntime().maxMemory() / BYTES_PER_DIGEST;
+
+  /** Rows that only one side has had so far. */
+  private final Set<Digest> inFile = new HashSet<>();
+
+  private final Set<Digest> inTable = new HashSet<>();
+
+  private boolean comparable;
+  private boolean tableEnded;
+  private long count;
 
   UnchangedCheck(Staging staging, BoundSeed seed) {
     this.staging = staging;
     this.seed = seed;
+    comparable = seed.looks().isEmpty() && seed.stage().optional().isEmpty() && seed.isKeyUnique();
   }
 
   /** The counts if nothing has to be changed; empty if that cannot be said. */
   Optional<SeedCounts> counts(SeedRows rows) throws SQLException {
-    boolean comparable =
-        seed.looks().isEmpty() && seed.stage().optional().isEmpty() && seed.isKeyUnique();
     if (!comparable) {
       return Optional.empty();
     }
-    Set<Digest> file = new HashSet<>();
-    boolean distinct = read(rows, file);
-    long count = file.size();
-    return distinct && count > 0 && holds(file, count + MORE_ROWS)
-        ? Optional.of(new SeedCounts(0, 0, 0, count))
-        : Optional.empty();
+    try (TableRows table =
+        staging.rows(seed.stage(), Math.max(rows.most(), rows.most() + MORE_ROWS))) {
+      RowHasher fileRow = hasher();
+      RowHasher tableRow = hasher();
+      rows.<SQLException>each(row -> compare(row, fileRow, table, tableRow));
+      readRest(table, tableRow);
+    }
+    boolean unchanged = comparable && count > 0 && inFile.isEmpty();
+    boolean deletes = seed.seed().delete() && !inTable.isEmpty();
+    return unchanged && !deletes ? Optional.of(new SeedCounts(0, 0, 0, count)) : Optional.empty();
   }
 
   /** Where rows that are there stay as they are, it is enough that they are there. */
@@ -50,44 +66,55 @@ final class UnchangedCheck {
     return staging.hasher(seed.stage(), !seed.seed().update());
   }
 
-  /**
-   * Reads the digests of the file's rows.
-   *
-   * @return false if one occurs twice, or there are too many rows for the memory
-   */
-  private boolean read(SeedRows rows, Set<Digest> file) {
-    long most = Runtime.getRuntime().maxMemory() / BYTES_PER_ROW;
-    RowHasher hasher = hasher();
-    boolean[] comparable = {true};
-    rows.<RuntimeException>each(
-        row -> {
-          if (comparable[0]) {
-            hasher.row(row);
-            comparable[0] = file.add(hasher.digest()) && file.size() < most;
-          }
-        });
-    return comparable[0];
+  /** Holds the next row of the file against the next of the table. */
+  private void compare(SeedRow row, RowHasher fileRow, TableRows table, RowHasher tableRow)
+      throws SQLException {
+    if (!comparable) {
+      return;
+    }
+    count++;
+    fileRow.start();
+    fileRow.row(row);
+    if (!next(table, tableRow)) {
+      onlyInFile(fileRow.digest());
+    } else if (!fileRow.hasSameRow(tableRow)) {
+      onlyInFile(fileRow.digest());
+      onlyInTable(tableRow.digest());
+    }
+    comparable &= inFile.size() + inTable.size() < mostDigests;
   }
 
-  /**
-   * Whether the table holds every row of the file, and no row that would be deleted. Its key is
-   * unique, so a row that is found has no other of its key beside it.
-   *
-   * @param file is emptied of the rows that are found
-   * @param most how many rows of the table to read at most
-   */
-  private boolean holds(Set<Digest> file, long most) throws SQLException {
-    RowHasher hasher = hasher();
-    long[] others = {0};
-    staging.hash(
-        seed.stage(),
-        most,
-        hasher,
-        () -> {
-          if (!file.remove(hasher.digest())) {
-            others[0]++;
-          }
-        });
-    return file.isEmpty() && (others[0] == 0 || !seed.seed().delete());
+  private boolean next(TableRows table, RowHasher row) throws SQLException {
+    row.start();
+    tableEnded = tableEnded || !table.next(row);
+    return !tableEnded;
+  }
+
+  /** A row that occurs twice in the file is for the database to judge. */
+  private void onlyInFile(Digest row) {
+    if (!inTable.remove(row)) {
+      comparable &= inFile.add(row);
+    }
+  }
+
+  /** The key of a table is unique here, so that no row occurs twice. */
+  private void onlyInTable(Digest row) {
+    if (!inFile.remove(row)) {
+      inTable.add(row);
+    }
+  }
+
+  /** Reads what the table has beyond the number of the file's rows, as far as it can matter. */
+  private void readRest(TableRows table, RowHasher row) throws SQLException {
+    for (long more = 0; comparable && mattersMore() && more < MORE_ROWS; more++) {
+      if (!next(table, row)) {
+        return;
+      }
+      onlyInTable(row.digest());
+    }
+  }
+
+  private boolean mattersMore() {
+    return !inFile.isEmpty() || seed.seed().delete() && inTable.isEmpty();
   }
 }

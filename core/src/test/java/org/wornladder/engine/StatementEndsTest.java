@@ -15,7 +15,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.Predicate;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -60,13 +59,39 @@ class StatementEndsTest {
     assertSame(ours, theirs);
     if (OwnClient.isHere(kind)) {
       TestDatabase clients = make(kind, "clients");
-      // psql takes a column named end for the end of the body; the server does not.
-      Predicate<String> beyond = script -> kind == Kind.POSTGRES && script.contains(" AS end;");
-      List<String> taken = scripts.stream().filter(beyond.negate()).toList();
-      assertThat(OwnClient.run(clients, root.resolve("clients"), taken)).isEmpty();
-      assertThat(runWhole(clients, scripts.stream().filter(beyond).toList())).isEmpty();
+      runByClient(clients, scripts);
       assertSame(ours, clients);
     }
+  }
+
+  /** In order, since triggers keep theirs. */
+  private void runByClient(TestDatabase clients, List<String> scripts) throws Exception {
+    int from = 0;
+    for (int i = 1; i <= scripts.size(); i++) {
+      boolean beyond = isBeyondClient(clients.kind(), scripts.get(from));
+      if (i == scripts.size() || isBeyondClient(clients.kind(), scripts.get(i)) != beyond) {
+        List<String> part = scripts.subList(from, i);
+        if (beyond) {
+          assertThat(runWhole(clients, part)).isEmpty();
+        } else {
+          assertThat(OwnClient.run(clients, root.resolve("clients"), part)).isEmpty();
+        }
+        from = i;
+      }
+    }
+  }
+
+  /** What the client takes for more statements than the server does. */
+  private static boolean isBeyondClient(Kind kind, String script) {
+    return switch (kind) {
+      // A column named end is the end of the body to psql.
+      case POSTGRES -> script.contains(" AS end;");
+      // RunScript knows no names in backticks, and no $$ behind a bracket.
+      case H2 -> script.contains("`A;B`") || script.contains("$$");
+      // The client mariadb changes the delimiter inside comments.
+      case MARIADB -> script.contains("/* ; begin */");
+      case SQLITE -> false;
+    };
   }
 
   private void assertSame(TestDatabase ours, TestDatabase other) {

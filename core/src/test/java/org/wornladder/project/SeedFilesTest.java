@@ -135,6 +135,7 @@ class SeedFilesTest {
   }
 
   private static RowHasher.Digest digest(RowHasher hasher, String key, String number) {
+    hasher.start();
     if (key == null) {
       hasher.addNull(0);
     } else {

@@ -4,8 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -161,5 +164,37 @@ class SeedEntriesTest {
     assertThat(result.results()).extracting(SeedResult::label).containsExactly("bin");
     assertThat(result.leftOut()).containsExactly("variety", "seeds/season.sql");
     assertThat(bins()).hasSize(1);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void rowsAreFoundUnchangedInAnyOrder(Kind kind) {
+    on(kind);
+    seeds("- { table: bin, key: [code], extra: delete }");
+    List<String> rows = new ArrayList<>();
+    for (int i = 0; i < 50; i++) {
+      rows.add("C" + i + "," + i + ",note " + i + ",red");
+    }
+    csv(rows);
+    assertThat(counts()).containsExactly("50 added");
+    for (int seed = 0; seed < 5; seed++) {
+      Collections.shuffle(rows, new Random(seed));
+      csv(rows);
+      assertThat(counts()).as("order " + seed).containsExactly("50 unchanged");
+    }
+    database.execute("UPDATE bin SET weight = 99 WHERE code = 'C9'");
+    assertThat(counts()).containsExactly("1 updated, 49 unchanged");
+    database.execute("INSERT INTO bin (code) VALUES ('D')");
+    assertThat(counts()).containsExactly("1 deleted, 50 unchanged");
+    rows.add(rows.get(20));
+    csv(rows);
+    assertThatThrownBy(this::counts).hasMessageContaining("occurs here again");
+    rows.subList(10, 51).clear();
+    csv(rows);
+    assertThat(counts()).containsExactly("40 deleted, 10 unchanged");
+  }
+
+  private void csv(List<String> rows) {
+    ladder.file("seeds/bin.csv", "code,weight,note,colour\n" + String.join("\n", rows) + "\n");
   }
 }

@@ -42,6 +42,11 @@ class SeedOrderTest {
     }
 
     @Override
+    public long most() {
+      return 0;
+    }
+
+    @Override
     public <E extends Exception> void each(Visitor<E> visitor) {}
   }
 

@@ -70,6 +70,11 @@ public final class MariadbServer {
     return NAMED == null;
   }
 
+  /** The client that came with the server. */
+  static Path client() {
+    return Holder.SERVER.getConfiguration().getBaseDir().toPath().resolve("bin/mariadb");
+  }
+
   /** Stops the server and starts it again, with the data that it has. */
   public static void restart() {
     try {

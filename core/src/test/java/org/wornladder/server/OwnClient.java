@@ -2,12 +2,18 @@ package org.wornladder.server;
 
 import java.io.File;
 import java.io.IOException;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.h2.tools.RunScript;
 import org.wornladder.server.TestDatabase.Kind;
 
 /**
@@ -16,12 +22,17 @@ import org.wornladder.server.TestDatabase.Kind;
 public final class OwnClient {
   private OwnClient() {}
 
-  /** Whether it is on this machine. MariaDB's alters comments, H2 has none that is a program. */
+  /** A statement with others in it, for which the client mariadb needs another delimiter. */
+  private static final Pattern COMPOUND =
+      Pattern.compile("(?s)(CREATE .*?(PROCEDURE|FUNCTION|TRIGGER|EVENT) |BEGIN NOT|IF ).*");
+
+  /** Whether it is on this machine. */
   public static boolean isHere(Kind kind) {
     return switch (kind) {
       case POSTGRES -> isThere("psql");
       case SQLITE -> isThere("sqlite3");
-      case MARIADB, H2 -> false;
+      case MARIADB -> isThere("mariadb") || MariadbServer.isOurs();
+      case H2 -> true;
     };
   }
 
@@ -41,7 +52,53 @@ public final class OwnClient {
     for (String script : scripts) {
       files.add(Files.writeString(folder.resolve("client-" + files.size() + ".sql"), script));
     }
-    return database.kind() == Kind.POSTGRES ? psql(database, files) : sqlite(database, files);
+    return switch (database.kind()) {
+      case POSTGRES -> psql(database, files);
+      case SQLITE -> sqlite(database, files);
+      case MARIADB -> mariadb(database, scripts);
+      case H2 -> runScript(database, files);
+    };
+  }
+
+  private static String runScript(TestDatabase database, List<Path> files) {
+    try {
+      for (Path file : files) {
+        RunScript.execute(database.url(), "", "", file.toString(), StandardCharsets.UTF_8, false);
+      }
+      return "";
+    } catch (SQLException e) {
+      return e.getMessage();
+    }
+  }
+
+  /** With comments, which the client leaves out otherwise. */
+  private static String mariadb(TestDatabase database, List<String> scripts)
+      throws IOException, InterruptedException {
+    StringBuilder input = new StringBuilder();
+    for (String script : scripts) {
+      boolean compound = COMPOUND.matcher(script).matches();
+      input.append(compound ? "DELIMITER $$\n" + script + "$$\nDELIMITER ;\n" : script + "\n;\n");
+    }
+    URI url = URI.create(database.url().substring("jdbc:".length()));
+    Map<String, String> options = new HashMap<>();
+    for (String option : url.getQuery().split("&")) {
+      options.put(option.split("=")[0], option.split("=")[1]);
+    }
+    String program = isThere("mariadb") ? "mariadb" : MariadbServer.client().toString();
+    return said(
+        List.of(
+            program,
+            "--no-defaults",
+            "--comments",
+            "--default-character-set=utf8mb4",
+            "--protocol=tcp",
+            "--skip-ssl",
+            "-h" + url.getHost(),
+            "-P" + url.getPort(),
+            "-u" + options.get("user"),
+            "-p" + options.get("password"),
+            url.getPath().substring(1)),
+        input.toString());
   }
 
   private static String psql(TestDatabase database, List<Path> files)

@@ -20,6 +20,7 @@ import org.wornladder.engine.BulkRows;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
+import org.wornladder.engine.TableRows;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.RowHasher;
@@ -131,18 +132,33 @@ final class PostgresStaging extends Staging {
   }
 
   @Override
-  public void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
-      throws SQLException {
+  public TableRows rows(StagingTable stage, long most) throws SQLException {
     String columns =
         stage.columns().stream()
             .map(part -> name(part.column().name()))
             .collect(Collectors.joining(", "));
     String query = "SELECT " + columns + " FROM " + session().quoted(stage.table());
-    CopyOut out =
-        driver().getCopyAPI().copyOut("COPY (" + query + " LIMIT " + most + ") TO STDOUT");
-    for (byte[] line = out.readFromCopy(); line != null; line = out.readFromCopy()) {
-      PostgresCopyRows.hash(line, hasher);
-      onRow.run();
+    return new CopiedRows(
+        driver().getCopyAPI().copyOut("COPY (" + query + " LIMIT " + most + ") TO STDOUT"));
+  }
+
+  /** Rows of a table as COPY gives them. */
+  private record CopiedRows(CopyOut out) implements TableRows {
+    @Override
+    public boolean next(RowHasher hasher) throws SQLException {
+      byte[] line = out.readFromCopy();
+      if (line != null) {
+        PostgresCopyRows.hash(line, hasher);
+      }
+      return line != null;
+    }
+
+    /** Reads to the end: a COPY that is cancelled takes its transaction with it. */
+    @Override
+    public void close() throws SQLException {
+      while (out.isActive()) {
+        out.readFromCopy();
+      }
     }
   }
 

@@ -3,7 +3,6 @@ package org.wornladder.engine.sqlite;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -11,8 +10,10 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.JdbcStaging;
+import org.wornladder.engine.QueriedRows;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StagingTable;
+import org.wornladder.engine.TableRows;
 import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.RowHasher;
@@ -173,25 +174,20 @@ final class SqliteStaging extends JdbcStaging {
    * unit separator, NULL as a hyphen. A value with such a sign in it gives another row.
    */
   @Override
-  public void hash(StagingTable stage, long most, RowHasher hasher, Runnable onRow)
-      throws SQLException {
+  public TableRows rows(StagingTable stage, long most) throws SQLException {
     boolean isText = stage.columns().stream().allMatch(part -> isHeldAsText(kind(part.column())));
     if (!isText) {
-      super.hash(stage, most, hasher, onRow);
-      return;
+      return super.rows(stage, most);
     }
     String row =
         stage.columns().stream()
             .map(part -> "ifnull('=' || " + name(part.column().name()) + ", '-')")
             .collect(Collectors.joining(", ", "concat_ws(char(31), ", ")"));
     String query = "SELECT " + row + " FROM " + session().quoted(stage.table()) + " LIMIT " + most;
-    try (Statement sql = session().connection().createStatement();
-        ResultSet found = sql.executeQuery(query)) {
-      while (found.next()) {
-        hash(found.getString(1).split(SEPARATOR, -1), hasher);
-        onRow.run();
-      }
-    }
+    return new QueriedRows(
+        session().connection(),
+        query,
+        (found, hasher) -> hash(found.getString(1).split(SEPARATOR, -1), hasher));
   }
 
   private static boolean isHeldAsText(ValueKind kind) {
