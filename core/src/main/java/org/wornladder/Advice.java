@@ -26,6 +26,8 @@ public record Advice(Code code, List<String> facts) {
     /** Draft the difference, or bring the declared structure up to date. */
     DRAFT_OR_REFRESH,
     /** Draft fewer objects at a time. */
+    /** Have the way down of a rung worked out. Environment. */
+    DERIVE_WAY_DOWN,
     DRAFT_IN_PARTS,
     /** Have the declared structure written as the ladder builds it. */
     WRITE_SCHEMA_FILES,

@@ -14,6 +14,8 @@ import org.wornladder.change.Risk;
  * @param accepted whether the rung says that it is meant
  * @param rows how many rows or keys it concerns now; empty where rows do not decide, or could not
  *     be asked for
+ * @param bytes the size of the table that others wait for; empty where none do, or the database
+ *     does not say
  * @param examples the keys of some of them; none unless values of rows may be shown
  */
 public record FoundRisk(
@@ -22,6 +24,7 @@ public record FoundRisk(
     OptionalInt line,
     boolean accepted,
     OptionalLong rows,
+    OptionalLong bytes,
     List<String> examples) {
   public FoundRisk {
     examples = List.copyOf(examples);

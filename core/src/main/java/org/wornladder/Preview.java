@@ -36,6 +36,11 @@ public record Preview(
     carriedOut = List.copyOf(carriedOut);
   }
 
+  /** The same with a refusal. */
+  public Preview refused(Optional<RefusedException> other) {
+    return new Preview(plan, other, risks, fromTextAlone, carriedOut);
+  }
+
   /** One of which no risks are asked for. */
   public Preview(Plan plan, Optional<RefusedException> refusal) {
     this(plan, refusal, List.of(), Optional.empty(), List.of());

@@ -4,8 +4,9 @@ package org.wornladder;
  * What to take back.
  *
  * @param fromJournal whether a way down may come from the journal where the file no longer serves
+ * @param derived whether a way down that nobody wrote is worked out from structures
  */
-public record RollbackOptions(Selection selection, boolean fromJournal) {
+public record RollbackOptions(Selection selection, boolean fromJournal, boolean derived) {
   /** Which rungs. */
   public sealed interface Selection {}
 
@@ -32,6 +33,7 @@ public record RollbackOptions(Selection selection, boolean fromJournal) {
   public static final class Builder {
     private Selection selection = new Last(1);
     private boolean fromJournal;
+    private boolean derived;
 
     private Builder() {}
 
@@ -59,8 +61,14 @@ public record RollbackOptions(Selection selection, boolean fromJournal) {
       return this;
     }
 
+    /** Whether a way down that nobody wrote is worked out from structures, and proved. */
+    public Builder derived(boolean yes) {
+      derived = yes;
+      return this;
+    }
+
     public RollbackOptions build() {
-      return new RollbackOptions(selection, fromJournal);
+      return new RollbackOptions(selection, fromJournal, derived);
     }
   }
 }

@@ -159,7 +159,7 @@ class LadderApiTest {
                 .apply(Optional.of("live"), ApplyOptions.ALL, named, RunListener.SILENT)
                 .at())
         .isEqualTo(3);
-    RollbackOptions last = new RollbackOptions(new RollbackOptions.Last(1), false);
+    RollbackOptions last = new RollbackOptions(new RollbackOptions.Last(1), false, false);
     assertThatThrownBy(
             () ->
                 ladder

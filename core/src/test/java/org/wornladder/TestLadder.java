@@ -139,7 +139,10 @@ public final class TestLadder {
   public RunResult rollback(Selection selection) {
     return open()
         .rollback(
-            Optional.of("dev"), new RollbackOptions(selection, false), YES, RunListener.SILENT);
+            Optional.of("dev"),
+            new RollbackOptions(selection, false, false),
+            YES,
+            RunListener.SILENT);
   }
 
   public List<String> query(String sql) {

@@ -84,6 +84,11 @@ public interface Ddl {
    */
   String examples(RowCheck check, List<String> key, int most);
 
+  /** A query for the bytes of a table with its indexes; empty where the database does not say. */
+  default Optional<String> size(ObjectId table) {
+    return Optional.empty();
+  }
+
   /** The tables from which a table has its columns: what is done to those there is done to it. */
   default List<ObjectId> parents(Table table) {
     return List.of();

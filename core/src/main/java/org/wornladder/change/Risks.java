@@ -59,10 +59,12 @@ public final class Risks {
       if (before.object(change.target()).isPresent() && runs.test(change)) {
         ddl.lock(change)
             .ifPresent(
-                lock ->
-                    risks.add(
-                        Risk.of(Kind.BLOCKS, subject(change), lock.reason())
-                            .instead(lock.instead())));
+                lock -> {
+                  Risk risk =
+                      Risk.of(Kind.BLOCKS, subject(change), lock.reason()).instead(lock.instead());
+                  boolean ofTable = change.target().kind() == org.wornladder.schema.Kind.TABLE;
+                  risks.add(ofTable ? risk.over(new RowCheck.Rows(change.target())) : risk);
+                });
       }
     }
     return risks.found.stream().distinct().toList();

@@ -14,6 +14,7 @@ import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.StatementTargets;
 import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.journal.Entry;
+import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.RungRecord;
@@ -29,6 +30,9 @@ import org.wornladder.sql.Statement;
 
 /** Plans the way down: the reverse of the order in which the rungs ran there. */
 public final class RollbackPlanner {
+  /** The source of a way down that nobody wrote. */
+  private static final String DERIVED = "worked out from the structures";
+
   private final PlanningContext basis;
   private final Project project;
   private final Environment environment;
@@ -37,13 +41,19 @@ public final class RollbackPlanner {
   private final RollbackOptions options;
   private final Map<Long, UncertainStatement> doubts;
   private final ScriptPreparation preparation;
+  private final DerivedWays derivedWays;
   private final List<Refusal> refusals = new ArrayList<>();
 
   /**
    * @param doubts what the database says of the statements in doubt, by rung
+   * @param derivedWays for rungs of which no way down was written
    */
   public RollbackPlanner(
-      PlanningContext basis, RollbackOptions options, Map<Long, UncertainStatement> doubts) {
+      PlanningContext basis,
+      RollbackOptions options,
+      Map<Long, UncertainStatement> doubts,
+      DerivedWays derivedWays) {
+    this.derivedWays = derivedWays;
     this.doubts = doubts;
     this.basis = basis;
     this.project = basis.project();
@@ -55,7 +65,14 @@ public final class RollbackPlanner {
   }
 
   /** A way down and where it comes from. */
-  private record Way(Script script, String source) {}
+  private record Way(Script script, String source) {
+    /** What the journal says of the rung: with the text of a way down that no file has. */
+    RecordedScript recorded(RungRecord record) {
+      EntrySubject subject = record.run().subject();
+      return new RecordedScript.AsBefore(
+          source.equals(DERIVED) ? subject.withScript(script.wayDownText()) : subject);
+    }
+  }
 
   /**
    * The plan.
@@ -196,7 +213,7 @@ public final class RollbackPlanner {
             record.number(),
             label,
             project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
-            new RecordedScript.AsBefore(record.run().subject()),
+            way.get().recorded(record),
             way.get().source(),
             half || basis.runsStatementWise(script.header(), statements),
             statements,
@@ -219,8 +236,11 @@ public final class RollbackPlanner {
     boolean allowed =
         options.fromJournal() || options.selection() instanceof RollbackOptions.Absent;
     if (!way.script().hasWayDown(engine.name())) {
-      refuseOneWay(way, label);
-      return Optional.empty();
+      Optional<Way> derived = derived(record, way.script());
+      if (derived.isEmpty()) {
+        refuseOneWay(way, label);
+      }
+      return derived;
     }
     if (!serves && !allowed) {
       refuse(
@@ -237,12 +257,37 @@ public final class RollbackPlanner {
     return Optional.of(way);
   }
 
+  /** One that has begun goes on as it is; another is only worked out where nobody said why not. */
+  private Optional<Way> derived(RungRecord record, Script script) {
+    Optional<Script> begun =
+        record.state() == State.STUCK && !record.progress().up()
+            ? Optional.of(journalled(record, begunScript(record)))
+            : Optional.empty();
+    boolean wanted = script.noWayDown().isEmpty();
+    return begun
+        .or(() -> wanted ? derivedWays.of(record) : Optional.empty())
+        .map(way -> new Way(way, DERIVED));
+  }
+
+  /** The text of the way down that is running. */
+  private String begunScript(RungRecord record) {
+    String script = "";
+    for (Entry entry : history.entries()) {
+      if (entry.subject().rung() == record.number() && entry.event() == Event.DOWN_STARTED) {
+        script = entry.subject().script();
+      }
+    }
+    return script;
+  }
+
   private void refuseOneWay(Way way, String label) {
-    String reason = way.script().noWayDown().map(text -> ": " + text).orElse("; none was written");
+    Optional<String> reason = way.script().noWayDown();
     refuse(
-        label + " has no way down" + reason,
+        label + " has no way down" + reason.map(text -> ": " + text).orElse("; none was written"),
         way.source(),
-        "write a new rung that undoes it, or restore a backup");
+        reason.isPresent()
+            ? Advice.hint("write a new rung that undoes it, or restore a backup")
+            : Advice.of(Advice.Code.DERIVE_WAY_DOWN, environment.name()));
   }
 
   private String oneLine(Script script) {
@@ -258,8 +303,12 @@ public final class RollbackPlanner {
 
   /** The way down as the journal keeps it. */
   static Script journalled(RungRecord record) {
+    return journalled(record, record.run().subject().script());
+  }
+
+  private static Script journalled(RungRecord record, String text) {
     String name = RungNames.label(record.number()) + " in the journal";
-    return ScriptParser.parseJournalled(name, record.run().subject().script());
+    return ScriptParser.parseJournalled(name, text);
   }
 
   private void refuse(String what, String where, String hint) {

@@ -116,6 +116,50 @@ public final class Snapshots {
     return new Last(expected, began, catalogFingerprint);
   }
 
+  /**
+   * What stood before a run and behind it.
+   *
+   * @param from the last entry before the run
+   * @param to its last entry
+   */
+  public record AroundRun(Snapshot before, Snapshot after, long from, long to) {}
+
+  /**
+   * The structures around the run that an entry belongs to; empty if they were not kept, or by
+   * another version.
+   */
+  public Optional<AroundRun> around(long entry) throws SQLException {
+    if (!table.exists()) {
+      return Optional.empty();
+    }
+    String query =
+        "SELECT moment, entry, fingerprint FROM "
+            + table.quoted()
+            + " WHERE project = ? AND moment <> ? ORDER BY number";
+    String before = "";
+    long from = 0;
+    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
+      sql.setString(1, project);
+      sql.setString(2, Moment.CATALOG.word);
+      try (ResultSet rows = sql.executeQuery()) {
+        while (rows.next()) {
+          long at = rows.getLong(2);
+          if (at < entry) {
+            from = at;
+            before = rows.getString(3);
+          } else if (rows.getString(1).equals(Moment.EXPECTED.word) && !before.isEmpty()) {
+            Optional<Snapshot> was = unpacked(before);
+            Optional<Snapshot> is = unpacked(rows.getString(3));
+            long to = at;
+            long since = from;
+            return was.flatMap(one -> is.map(other -> new AroundRun(one, other, since, to)));
+          }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
   /** Keeps what is there before a run. */
   public void saveBefore(Snapshot live, long entry) throws SQLException {
     keep(Moment.BEFORE, live, Optional.empty(), entry);

@@ -29,6 +29,7 @@ public record EnvironmentSettings(
     boolean clientFiles,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
+    RiskLimits risks,
     Map<String, Template> values) {
   private static final Duration GUARDED_PATIENCE = Duration.ofSeconds(5);
 
@@ -59,6 +60,7 @@ public record EnvironmentSettings(
         clientFiles,
         lockTimeout,
         statementTimeout,
+        RiskLimits.NONE,
         values);
   }
 

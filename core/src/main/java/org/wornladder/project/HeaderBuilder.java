@@ -8,8 +8,8 @@ import org.wornladder.sql.Place;
 
 /** Gathers the directives above a script's first section. */
 final class HeaderBuilder {
-  private static final List<String> RISKS =
-      List.of("erases", "may-fail", "blocks", "breaks-old-code");
+  /** The words of the risks. */
+  static final List<String> RISKS = List.of("erases", "may-fail", "blocks", "breaks-old-code");
 
   private final Problems problems;
   private final List<Condition> conditions = new ArrayList<>();

@@ -86,6 +86,11 @@ public record RungDraft(
     return text(ProjectWriter.about(words));
   }
 
+  /** The way down alone, as the journal keeps one. */
+  public String wayDownText() {
+    return "--| down\n" + String.join("\n", down) + "\n";
+  }
+
   String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');

@@ -167,6 +167,7 @@ final class SettingsReader {
             fields.is("client-files", "allow", List.of("refuse", "allow")),
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
+            new RiskLimitsReader(problems).read(fields),
             fields.texts("values"));
     if (url.isEmpty() && !map.entries().containsKey("url")) {
       problems.error(

@@ -9,6 +9,7 @@ import org.wornladder.LadderException;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.DerivedWays;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.RollbackPlanner;
@@ -65,7 +66,10 @@ public final class ScratchLadder {
   public Plan down(RollbackOptions options) throws SQLException {
     return checked(
         new RollbackPlanner(
-                context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())
+                context.planning(context.journal().read(Depth.WHOLE)),
+                options,
+                Map.of(),
+                DerivedWays.NONE)
             .plan());
   }
 

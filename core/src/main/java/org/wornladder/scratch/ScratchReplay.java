@@ -70,15 +70,18 @@ public final class ScratchReplay {
    * Runs the declared structure's statements, in whatever order they can run: one that needs what
    * is not there yet is tried again.
    *
-   * @throws ProjectException with every statement that cannot run
+   * @throws ProjectException with every statement that cannot run, or declares an object again
    */
   public void schema(List<SchemaFile> files) throws SQLException {
     List<Attempt> waiting = new ArrayList<>();
+    DoubleDeclarations doubles = new DoubleDeclarations(engine.dialect());
     for (SchemaFile file : files) {
       List<Statement> statements = statements(file);
       reach.check(statements);
+      statements.forEach(doubles::take);
       waiting.addAll(attempts(statements));
     }
+    doubles.refuse();
     while (!waiting.isEmpty()) {
       List<Problem> problems = new ArrayList<>();
       List<Attempt> left = run(waiting, problems);

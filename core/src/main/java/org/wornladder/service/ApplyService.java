@@ -10,6 +10,7 @@ import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.execution.ApplyPlanner;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ErasureCheck;
@@ -36,8 +37,12 @@ public record ApplyService(ProjectContext project) {
         context -> {
           History history = context.provenHistory();
           Plan plan = plan(context, history, options);
-          return new PreviewRisks(project, context, history, showRows)
-              .of(plan, new Preview(plan, refusal(context, history, plan, options)));
+          Preview preview =
+              new PreviewRisks(project, context, history, showRows)
+                  .of(plan, new Preview(plan, refusal(context, history, plan, options)));
+          return preview.refusal().isPresent()
+              ? preview
+              : preview.refused(limits(context).refusal(preview));
         });
   }
 
@@ -73,6 +78,35 @@ public record ApplyService(ProjectContext project) {
                 same -> applyLocked(same, options, approval, listener)));
   }
 
+  private RiskLimitCheck limits(EnvironmentContext context) {
+    return new RiskLimitCheck(project.project(), context.environment().settings());
+  }
+
+  /** Looks at risks before anybody is asked, where the environment limits them. */
+  private Approval withinLimits(EnvironmentContext context, Approval approval) {
+    if (context.environment().settings().risks().isEmpty()) {
+      return approval;
+    }
+    return (plan, environment) -> {
+      Preview preview = risks(context, plan);
+      Optional<RefusedException> refusal = limits(context).refusal(preview);
+      if (refusal.isPresent()) {
+        throw refusal.get();
+      }
+      approval.check(plan, environment);
+    };
+  }
+
+  private Preview risks(EnvironmentContext context, Plan plan) {
+    try {
+      return new PreviewRisks(project, context, context.provenHistory(), false)
+          .of(plan, new Preview(plan, Optional.empty()));
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(
+          context.session(), context.environment().name(), "counting rows", e);
+    }
+  }
+
   /** The same for a caller that holds the lock already. */
   RunResult applyLocked(
       EnvironmentContext context, ApplyOptions options, Approval approval, RunListener listener)
@@ -80,7 +114,7 @@ public record ApplyService(ProjectContext project) {
     return new PlannedRun(project.project(), project.settings())
         .run(
             context,
-            approval,
+            withinLimits(context, approval),
             listener,
             options.despiteDrift(),
             (planning, uncertain) -> plan(planning, uncertain, options));

@@ -99,7 +99,9 @@ record DraftPlanner(
   }
 
   private static Optional<String> query(Risk risk, Ddl ddl) {
-    return risk.rows().map(rows -> ddl.examples(rows, List.of(), MOST_EXAMPLES));
+    return risk.rows()
+        .filter(rows -> risk.kind() != Risk.Kind.BLOCKS)
+        .map(rows -> ddl.examples(rows, List.of(), MOST_EXAMPLES));
   }
 
   private static List<String> joined(List<String> first, List<String> second) {

@@ -254,7 +254,14 @@ record PreviewRisks(
             .isPresent();
     Optional<RowCheck> check = risk.rows().filter(rows -> canBeAsked(rows, live));
     if (check.isEmpty()) {
-      return new FoundRisk(step.number(), risk, line, accepted, OptionalLong.empty(), List.of());
+      return new FoundRisk(
+          step.number(),
+          risk,
+          line,
+          accepted,
+          OptionalLong.empty(),
+          OptionalLong.empty(),
+          List.of());
     }
     Ddl ddl = context.session().ddl();
     long rows = Long.parseLong(first(ddl.count(check.get())).get(0));
@@ -266,7 +273,18 @@ record PreviewRisks(
         showRows && rows > 0 && risk.kind() == Risk.Kind.MAY_FAIL
             ? first(ddl.examples(check.get(), key, MOST_EXAMPLES))
             : List.of();
-    return new FoundRisk(step.number(), risk, line, accepted, OptionalLong.of(rows), examples);
+    OptionalLong bytes =
+        risk.kind() == Risk.Kind.BLOCKS
+            ? bytes(ddl.size(check.get().table()))
+            : OptionalLong.empty();
+    return new FoundRisk(
+        step.number(), risk, line, accepted, OptionalLong.of(rows), bytes, examples);
+  }
+
+  private OptionalLong bytes(Optional<String> query) throws SQLException {
+    return query.isEmpty()
+        ? OptionalLong.empty()
+        : OptionalLong.of(Long.parseLong(first(query.get()).get(0)));
   }
 
   /** Whether the database has the table and its columns already. */

@@ -8,6 +8,7 @@ import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.engine.Access;
+import org.wornladder.execution.DerivedWays;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
@@ -32,12 +33,19 @@ public record RollbackService(ProjectContext project) {
   Plan plan(EnvironmentContext context, History history, RollbackOptions options)
       throws SQLException {
     PlanningContext planning = context.planning(history);
-    return plan(planning, new UncertainStatementCheck(planning).read(), options);
+    return plan(context, planning, new UncertainStatementCheck(planning).read(), options);
   }
 
-  private static Plan plan(
-      PlanningContext planning, Map<Long, UncertainStatement> uncertain, RollbackOptions options) {
-    return new RollbackPlanner(planning, options, uncertain).plan();
+  private Plan plan(
+      EnvironmentContext context,
+      PlanningContext planning,
+      Map<Long, UncertainStatement> uncertain,
+      RollbackOptions options) {
+    DerivedWays derived =
+        options.derived()
+            ? new DerivedWayDown(project, context, planning.history())
+            : DerivedWays.NONE;
+    return new RollbackPlanner(planning, options, uncertain, derived).plan();
   }
 
   /**
@@ -62,6 +70,6 @@ public record RollbackService(ProjectContext project) {
                         approval,
                         listener,
                         DESPITE_DRIFT,
-                        (planning, uncertain) -> plan(planning, uncertain, options))));
+                        (planning, uncertain) -> plan(same, planning, uncertain, options))));
   }
 }

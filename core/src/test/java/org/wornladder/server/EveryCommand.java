@@ -62,7 +62,7 @@ public final class EveryCommand {
       assertThat(ladder.showTable(DEV, "grade", 5).table().name()).isEqualTo("grade");
       assertThat(ladder.ddl(DEV, Optional.empty()).script().statements()).isNotEmpty();
       ladder.preview(DEV, ApplyOptions.ALL);
-      ladder.previewRollback(DEV, new RollbackOptions(new RollbackOptions.To(0), false));
+      ladder.previewRollback(DEV, new RollbackOptions(new RollbackOptions.To(0), false, false));
       ladder.mendScript(DEV, Against.EXPECTED, false);
       ladder.compare("env:dev", "expected:dev", true);
       ladder.checkAgainst(DEV, Optional.empty());

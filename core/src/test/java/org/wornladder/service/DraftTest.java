@@ -261,6 +261,23 @@ class DraftTest {
 
   @ParameterizedTest
   @EnumSource
+  void anObjectThatTwoFilesDeclareIsNamedWithBoth(Kind kind) {
+    on(kind);
+    String replacing = kind == Kind.SQLITE ? "CREATE VIEW" : "CREATE OR REPLACE VIEW";
+    ladder.file("schema/views/one.sql", replacing + " seen AS SELECT 1 AS a;\n");
+    ladder.file("schema/views/two.sql", "\n" + replacing + " seen AS SELECT 2 AS a;\n");
+    assertThatThrownBy(() -> draft(DraftOptions.of("views")))
+        .hasMessage("view seen is declared here again; first at schema/views/one.sql:1:1")
+        .isInstanceOfSatisfying(
+            ProjectException.class,
+            e ->
+                assertThat(e.problems())
+                    .extracting(problem -> problem.place().toString())
+                    .containsExactly("schema/views/two.sql:2:1"));
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void theNewestRungIsExtendedAndDevHasItAgain(Kind kind) {
     on(kind);
     ladder.rung("0002-crates", "CREATE TABLE crate (id integer);", "DROP TABLE crate;");

@@ -18,6 +18,7 @@ import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.StatementFailedException;
 import org.wornladder.TestLadder;
+import org.wornladder.change.Risk;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -119,7 +120,7 @@ class PreviewRisksTest {
   void whatIsBuiltBesideWritersBlocksNobody() {
     on(Kind.POSTGRES);
     assertThat(words(preview("CREATE INDEX by_weight ON bin (weight);")))
-        .containsExactly("blocks -1");
+        .containsExactly("blocks 3");
     ladder.file(
         "rungs/0002-change.sql",
         "--| run: outside-transaction\n--| up\nCREATE INDEX CONCURRENTLY by_weight ON bin"
@@ -145,5 +146,63 @@ class PreviewRisksTest {
         "--| accepts: erases, because bin a was burnt\n" + ladder.text("rungs/0002-change.sql"));
     ladder.open().apply(Optional.of("dev"), ApplyOptions.ALL, yes, RunListener.SILENT);
     assertThat(database.query("SELECT count(*) FROM bin")).containsExactly("2");
+  }
+
+  private void limits(String risks) {
+    ladder.settings(database, ", risks: { " + risks + " }");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void anEnvironmentRefusesRisksAboveItsLimit(Kind kind) {
+    on(kind);
+    String up = "ALTER TABLE bin DROP COLUMN weight;";
+    limits("erases: refuse over 2 rows, breaks-old-code: allow");
+    assertThat(preview(up).refusal()).isEmpty();
+    limits("erases: refuse over 1 rows");
+    assertThat(preview(up).refusal().orElseThrow())
+        .hasMessageContaining("dev refuses erases over 1 rows, and 0002 has it: column")
+        .hasMessageContaining("2 rows now");
+    assertThatThrownBy(ladder::apply).isInstanceOf(RefusedException.class);
+    limits("breaks-old-code: refuse");
+    assertThatThrownBy(ladder::apply).hasMessageContaining("dev refuses breaks-old-code");
+    ladder.file(
+        "rungs/0002-change.sql",
+        "--| accepts: breaks-old-code, because nobody reads it\n--| up\n"
+            + up
+            + "\n--| down\nSELECT 1;\n");
+    ladder.apply();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void whatOthersWaitForIsRefusedByTheRowsOfItsTable(Kind kind) {
+    on(kind);
+    String up =
+        switch (kind) {
+          case POSTGRES -> "CREATE INDEX by_weight ON bin (weight);";
+          case MARIADB -> "ALTER TABLE bin MODIFY weight varchar(20);";
+          case SQLITE, H2 -> "ALTER TABLE bin ALTER COLUMN weight SET DATA TYPE varchar(20);";
+        };
+    limits("blocks: refuse over 3 rows");
+    Preview preview = preview(up);
+    assertThat(preview.refusal()).isEmpty();
+    assertThat(preview.risks())
+        .filteredOn(found -> found.risk().kind() == Risk.Kind.BLOCKS)
+        .isNotEmpty()
+        .allSatisfy(found -> assertThat(found.rows()).hasValue(3))
+        .allSatisfy(found -> assertThat(found.bytes().orElseThrow()).isPositive());
+    limits("blocks: refuse over 2 rows");
+    assertThatThrownBy(ladder::apply).hasMessageContaining("dev refuses blocks over 2 rows");
+  }
+
+  @Test
+  void limitsThatMeanNothingAreRefusedWithTheirPlace() {
+    on(Kind.SQLITE);
+    limits("erase: refuse, blocks: refuse over many rows");
+    assertThatThrownBy(ladder::open).hasMessageContaining("there is no risk 'erase'");
+    limits("blocks: refuse over many rows");
+    assertThatThrownBy(ladder::open)
+        .hasMessageContaining("blocks cannot be 'refuse over many rows'");
   }
 }

@@ -19,6 +19,7 @@ final class RollbackCommand extends ChangeCommand {
   private static final String TO = "--to";
   private static final String ABSENT = "--absent";
   private static final String FROM_JOURNAL = "--from-journal";
+  private static final String DERIVED = "--derived";
   private static final String DRY_RUN = "--dry-run";
 
   @Override
@@ -32,6 +33,10 @@ final class RollbackCommand extends ChangeCommand {
         Options.flag(
             FROM_JOURNAL,
             "Where the file no longer serves, run the way down that the journal kept."));
+    spec.addOption(
+        Options.flag(
+            DERIVED,
+            "Where no way down was written, work it out from the structures before and after."));
     spec.addOption(Options.flag(DRY_RUN, "Show what would be done, and do nothing."));
     Options.change(spec);
     Options.formats(spec);
@@ -55,7 +60,7 @@ final class RollbackCommand extends ChangeCommand {
       call.text(option)
           .ifPresent(value -> options.append(" ").append(option).append(" ").append(value));
     }
-    for (String option : List.of(ABSENT, FROM_JOURNAL)) {
+    for (String option : List.of(ABSENT, FROM_JOURNAL, DERIVED)) {
       options.append(call.has(option) ? " " + option : "");
     }
     return options.toString();
@@ -67,7 +72,7 @@ final class RollbackCommand extends ChangeCommand {
   }
 
   private static RollbackOptions options(Call call) {
-    return new RollbackOptions(selection(call), call.has(FROM_JOURNAL));
+    return new RollbackOptions(selection(call), call.has(FROM_JOURNAL), call.has(DERIVED));
   }
 
   private static RollbackOptions.Selection selection(Call call) {

@@ -64,6 +64,9 @@ final class AdviceText {
       case DECIDE_STATEMENT ->
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
+      case DERIVE_WAY_DOWN ->
+          "ladder rollback %1$s --derived --dry-run shows the way down that the structures before"
+              + " and after it give; or write a new rung that undoes it, or restore a backup";
       case DRAFT_IN_PARTS -> "draft less at a time, with --only or --except; nothing was written";
       case DRAFT_OR_REFRESH ->
           "ladder draft WORDS writes the rung; or ladder draft --refresh-files brings schema/ up to"

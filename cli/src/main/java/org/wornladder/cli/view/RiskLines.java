@@ -42,12 +42,7 @@ final class RiskLines {
 
   private static Risk answered(FoundRisk found) {
     Risk risk = found.risk();
-    String rows =
-        found.rows().isEmpty()
-            ? ""
-            : found.rows().getAsLong() == 0
-                ? " (no row now)"
-                : " (" + PlanView.count(found.rows().getAsLong(), "row") + " now)";
+    String rows = found.rows().isEmpty() ? "" : " (" + rows(found) + " now)";
     String examples =
         found.examples().isEmpty() ? "" : ", such as " + String.join("; ", found.examples());
     return new Risk(
@@ -60,6 +55,19 @@ final class RiskLines {
             + (found.line().isPresent() ? ", line " + found.line().getAsInt() : ""),
         risk.rows(),
         found.accepted() ? "" : risk.instead());
+  }
+
+  private static String rows(FoundRisk found) {
+    long rows = found.rows().getAsLong();
+    return (rows == 0 ? "no row" : PlanView.count(rows, "row"))
+        + (found.bytes().isPresent() ? ", " + size(found.bytes().getAsLong()) : "");
+  }
+
+  private static String size(long bytes) {
+    if (bytes < 1_000) {
+      return bytes + " bytes";
+    }
+    return bytes < 1_000_000 ? bytes / 1_000 + " kB" : bytes / 1_000_000 + " MB";
   }
 
   static List<Json> foundJson(List<FoundRisk> risks) {
@@ -78,6 +86,11 @@ final class RiskLines {
                         "rows",
                         found.rows().isPresent()
                             ? Optional.of(found.rows().getAsLong())
+                            : Optional.empty())
+                    .put(
+                        "bytes",
+                        found.bytes().isPresent()
+                            ? Optional.of(found.bytes().getAsLong())
                             : Optional.empty())
                     .put("examples", found.examples()))
         .toList();

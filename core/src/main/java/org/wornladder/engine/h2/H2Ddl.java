@@ -42,6 +42,12 @@ final class H2Ddl extends SqlDdl {
     super(Dialects.H2, H2Engine.QUOTING, Letters.CAPITAL);
   }
 
+  /** In the database's file (H2's manual, "DISK_SPACE_USED"). */
+  @Override
+  public Optional<String> size(ObjectId table) {
+    return Optional.of("SELECT disk_space_used(" + text(name(table)) + ")");
+  }
+
   /** H2 copies a table for most changes of its columns (H2's manual, "ALTER TABLE"). */
   @Override
   public Optional<Lock> lock(SchemaChange change) {

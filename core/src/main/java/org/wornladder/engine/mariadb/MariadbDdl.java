@@ -48,6 +48,15 @@ final class MariadbDdl extends SqlDdl {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
   }
 
+  /** As InnoDB estimates it (MariaDB's documentation, "Information Schema TABLES Table"). */
+  @Override
+  public Optional<String> size(ObjectId table) {
+    return Optional.of(
+        "SELECT coalesce(data_length + index_length, 0) FROM information_schema.tables WHERE"
+            + " table_schema = database() AND table_name = "
+            + text(table.name()));
+  }
+
   @Override
   public Optional<Lock> lock(SchemaChange change) {
     return MariadbLocks.of(change);

@@ -108,6 +108,13 @@ final class PostgresDdl extends SqlDdl {
     return "pg_catalog.length(CAST(" + expression + " AS text))";
   }
 
+  /** With indexes and large values (PostgreSQL manual, "Database Object Size Functions"). */
+  @Override
+  public Optional<String> size(ObjectId table) {
+    return Optional.of(
+        "SELECT pg_catalog.pg_total_relation_size(" + text(name(table)) + "::pg_catalog.regclass)");
+  }
+
   @Override
   public Optional<Lock> lock(SchemaChange change) {
     return PostgresLocks.of(change);

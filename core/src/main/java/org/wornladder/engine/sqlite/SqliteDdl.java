@@ -55,6 +55,15 @@ final class SqliteDdl extends SqlDdl {
     return false;
   }
 
+  /**
+   * Its pages, without those of its indexes (SQLite's documentation, "The DBSTAT Virtual Table").
+   */
+  @Override
+  public Optional<String> size(ObjectId table) {
+    return Optional.of(
+        "SELECT coalesce(sum(pgsize), 0) FROM dbstat WHERE name = " + text(table.name()));
+  }
+
   @Override
   public Optional<Lock> lock(SchemaChange change) {
     return change instanceof SchemaChange.Rebuild
