@@ -10,6 +10,7 @@ import org.wornladder.change.Difference;
  *
  * @param start what it began with, in words
  * @param rungs in the order in which they ran; none behind the first that is not in place then
+ * @param untried the rungs that were not tried, because an earlier one is not in place
  * @param notes what could not be looked at
  * @param standing what is wrong with the standing scripts or seeds behind the rungs; empty if
  *     nothing is
@@ -19,14 +20,19 @@ public record RehearsalReport(
     String environment,
     String start,
     List<OfRung> rungs,
+    List<Untried> untried,
     List<String> notes,
     List<String> standing,
     int callers) {
   public RehearsalReport {
     rungs = List.copyOf(rungs);
+    untried = List.copyOf(untried);
     notes = List.copyOf(notes);
     standing = List.copyOf(standing);
   }
+
+  /** A rung that could not be tried. */
+  public record Untried(String label, String about, String file) {}
 
   /**
    * One rung.

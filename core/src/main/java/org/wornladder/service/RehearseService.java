@@ -108,7 +108,15 @@ public record RehearseService(ProjectContext project) {
             && rungs.stream().allMatch(RehearsalReport.OfRung::isInPlace);
     List<String> faults = whole ? standing(scratch, ladder, options.fromBlank(), notes) : List.of();
     return new RehearsalReport(
-        scratch.environment().name(), start.words(), rungs, notes, faults, callers.size());
+        scratch.environment().name(),
+        start.words(),
+        rungs,
+        waiting.subList(rungs.size(), waiting.size()).stream()
+            .map(rung -> new RehearsalReport.Untried(rung.label(), rung.about(), rung.file()))
+            .toList(),
+        notes,
+        faults,
+        callers.size());
   }
 
   /** Reference data, and made-up rows where they are wanted. */

@@ -13,7 +13,11 @@ final class JunitXml {
   private final String suite;
   private final List<Case> cases = new ArrayList<>();
 
-  private record Case(String classname, String name, long millis, List<String> failures) {}
+  /**
+   * @param skipped why it was not run; empty if it was
+   */
+  private record Case(
+      String classname, String name, long millis, List<String> failures, String skipped) {}
 
   JunitXml(String suite) {
     this.suite = suite;
@@ -21,7 +25,12 @@ final class JunitXml {
 
   /** Adds a test case; it failed if there are failures. */
   void add(String classname, String name, long millis, List<String> failures) {
-    cases.add(new Case(classname, name, millis, List.copyOf(failures)));
+    cases.add(new Case(classname, name, millis, List.copyOf(failures), ""));
+  }
+
+  /** Adds a test case that was not run. */
+  void skip(String classname, String name, String reason) {
+    cases.add(new Case(classname, name, 0, List.of(), reason));
   }
 
   String text() {
@@ -37,7 +46,8 @@ final class JunitXml {
           "failures",
           Long.toString(cases.stream().filter(one -> !one.failures().isEmpty()).count()));
       xml.writeAttribute("errors", "0");
-      xml.writeAttribute("skipped", "0");
+      xml.writeAttribute(
+          "skipped", Long.toString(cases.stream().filter(one -> !one.skipped().isEmpty()).count()));
       xml.writeAttribute("time", seconds(cases.stream().mapToLong(Case::millis).sum()));
       for (Case one : cases) {
         write(xml, one);
@@ -58,6 +68,10 @@ final class JunitXml {
     xml.writeAttribute("classname", safe(one.classname()));
     xml.writeAttribute("name", safe(one.name()));
     xml.writeAttribute("time", seconds(one.millis()));
+    if (!one.skipped().isEmpty()) {
+      xml.writeEmptyElement("skipped");
+      xml.writeAttribute("message", safe(one.skipped()));
+    }
     if (!one.failures().isEmpty()) {
       xml.writeStartElement("failure");
       xml.writeAttribute("message", safe(one.failures().get(0)));

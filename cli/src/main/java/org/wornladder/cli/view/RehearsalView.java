@@ -8,6 +8,7 @@ import org.wornladder.RehearsalReport;
 import org.wornladder.RehearsalReport.BrokenCaller;
 import org.wornladder.RehearsalReport.OfRung;
 import org.wornladder.RehearsalReport.OfStatement;
+import org.wornladder.RehearsalReport.Untried;
 import org.wornladder.cli.Terminal;
 
 /** What a rehearsal proved, rung by rung. */
@@ -30,6 +31,14 @@ public final class RehearsalView {
     report.notes().forEach(note -> page.line(colors.warning("  note  ") + SafeText.line(note)));
     page.gap();
     report.rungs().forEach(this::rung);
+    for (Untried rung : report.untried()) {
+      page.line(
+          colors.strong(SafeText.line(rung.label()))
+              + "  "
+              + SafeText.line(rung.about())
+              + "  "
+              + colors.warning("not tried"));
+    }
     for (String fault : report.standing()) {
       page.line(colors.bad("  NOT proved  ") + SafeText.line(fault));
     }
@@ -103,7 +112,7 @@ public final class RehearsalView {
 
   private static String verdict(RehearsalReport report) {
     long proved = report.rungs().stream().filter(OfRung::isProved).count();
-    int all = report.rungs().size();
+    int all = report.rungs().size() + report.untried().size();
     if (all == 0) {
       return report.isProved() ? "No rung waits: there is nothing to prove." : "NOT proved.";
     }
@@ -119,6 +128,16 @@ public final class RehearsalView {
         .put("proved", report.isProved())
         .put("notes", report.notes())
         .put("rungs", report.rungs().stream().map(this::json).toList())
+        .put(
+            "untried",
+            report.untried().stream()
+                .map(
+                    one ->
+                        new Json()
+                            .put("rung", one.label())
+                            .put("about", one.about())
+                            .put("file", one.file()))
+                .toList())
         .put("standing", report.standing())
         .put("callers", report.callers())
         .write(terminal.out());
@@ -184,6 +203,10 @@ public final class RehearsalView {
                   rung.isProved() ? proof(rung) : "**NOT proved**",
                   String.join("<br>", remarks.stream().map(DifferenceView::cell).toList())));
     }
+    for (Untried rung : report.untried()) {
+      lines.add(
+          "| %s %s | not tried | |".formatted(rung.label(), DifferenceView.cell(rung.about())));
+    }
     report
         .standing()
         .forEach(
@@ -204,6 +227,9 @@ public final class RehearsalView {
       for (BrokenCaller caller : rung.brokenCallers()) {
         xml.add(caller.place(), "after " + rung.label(), 0, List.of(caller.reason()));
       }
+    }
+    for (Untried rung : report.untried()) {
+      xml.skip(rung.file(), rung.label() + " " + rung.about(), "an earlier rung is not in place");
     }
     if (!report.standing().isEmpty() || report.rungs().isEmpty()) {
       xml.add("standing", "standing scripts and reference data", 0, report.standing());

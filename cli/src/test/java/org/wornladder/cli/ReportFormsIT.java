@@ -1,0 +1,85 @@
+package org.wornladder.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.apache.maven.plugin.surefire.log.api.NullConsoleLogger;
+import org.apache.maven.plugins.surefire.report.ReportTestSuite;
+import org.apache.maven.plugins.surefire.report.TestSuiteXmlParser;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Reports for other programs, read by what reads them. */
+class ReportFormsIT {
+  @TempDir Path folder;
+  private Workspace work;
+
+  @BeforeEach
+  void bins() {
+    work = Workspace.hollowfield(folder);
+    work.rung(
+        "0001-bins",
+        "CREATE TABLE bin (code text NOT NULL PRIMARY KEY, wt integer);",
+        "DROP TABLE bin;");
+    work.ladder("apply").exits(0);
+  }
+
+  private static JsonSchema sarif() throws IOException {
+    try (InputStream schema =
+        ReportFormsIT.class.getResourceAsStream("/schema/sarif-schema-2.1.0.json")) {
+      return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V7).getSchema(schema);
+    }
+  }
+
+  private JsonNode validSarif(int exit, String... command) throws IOException {
+    JsonNode report = new ObjectMapper().readTree(work.ladder(command).exits(exit).out());
+    assertThat(sarif().validate(report)).isEmpty();
+    return report;
+  }
+
+  @Test
+  void findingsAreSarifAsItsSchemaHasIt() throws Exception {
+    validSarif(0, "check", "--format", "sarif");
+    work.file(
+        "rungs/0002-schräg & <krumm>.sql",
+        "--| accepts: eraces\n--| up\nDROP TABLE bin;\nALTER TABLE x DROP COLUMN \"a\\b\";\n");
+    work.file("rungs/0003-open.sql", "--| up\nSELECT 'open;\n");
+    work.file("standing/seen.sql", "--| up\nCREATE VIEW seen AS SELECT 1;\n");
+    JsonNode results = validSarif(1, "check", "--format", "sarif").at("/runs/0/results");
+    assertThat(results.findValuesAsText("uri")).anyMatch(uri -> uri.startsWith("rungs/0002"));
+  }
+
+  @Test
+  void theSchemaDoesRefuseSomething() throws Exception {
+    assertThat(sarif().validate(new ObjectMapper().readTree("{\"runs\": 5}"))).isNotEmpty();
+  }
+
+  @Test
+  void aRehearsalIsReadAsATestReport() throws Exception {
+    work.rung("0002-grades", "ALTER TABLE bin ADD COLUMN \"<grade>\" text;", "SELECT 1;");
+    work.rung("0003-crates", "CREATE TABLE crate (id integer);", "DROP TABLE crate;");
+    String xml = work.ladder("rehearse", "--format", "junit").exits(1).out();
+    Path file = Files.write(folder.resolve("report.xml"), xml.getBytes(StandardCharsets.UTF_8));
+    List<ReportTestSuite> suites =
+        new TestSuiteXmlParser(new NullConsoleLogger()).parse(file.toString());
+    assertThat(suites)
+        .extracting(ReportTestSuite::getFullClassName)
+        .containsExactly("rungs/0002-grades.sql", "rungs/0003-crates.sql");
+    assertThat(suites.get(0).getTestCases())
+        .singleElement()
+        .satisfies(one -> assertThat(one.hasFailure()).isTrue())
+        .satisfies(one -> assertThat(one.getFailureDetail()).contains("<grade>"));
+    assertThat(suites.get(1).getNumberOfSkipped()).isEqualTo(1);
+  }
+}
