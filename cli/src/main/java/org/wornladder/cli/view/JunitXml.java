@@ -75,6 +75,7 @@ final class JunitXml {
     if (!one.failures().isEmpty()) {
       xml.writeStartElement("failure");
       xml.writeAttribute("message", safe(one.failures().get(0)));
+      xml.writeAttribute("type", "not proved");
       xml.writeCharacters(safe(String.join("\n", one.failures())));
       xml.writeEndElement();
     }
