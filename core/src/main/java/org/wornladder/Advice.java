@@ -26,6 +26,8 @@ public record Advice(Code code, List<String> facts) {
     /** Draft the difference, or bring the declared structure up to date. */
     DRAFT_OR_REFRESH,
     /** Draft fewer objects at a time. */
+    /** Go on without a fold. Environment, folder of the folded rungs, the fold's file. */
+    LEAVE_FOLD,
     /** Have the way down of a rung worked out. Environment. */
     DERIVE_WAY_DOWN,
     DRAFT_IN_PARTS,

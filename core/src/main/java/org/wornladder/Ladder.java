@@ -26,6 +26,7 @@ import org.wornladder.service.CheckService;
 import org.wornladder.service.CompareService;
 import org.wornladder.service.DraftService;
 import org.wornladder.service.DriftService;
+import org.wornladder.service.FoldService;
 import org.wornladder.service.MendService;
 import org.wornladder.service.RebuildService;
 import org.wornladder.service.RehearseService;
@@ -381,6 +382,16 @@ public final class Ladder implements AutoCloseable {
       ExtensionApproval approval,
       RunListener listener) {
     return new DraftService(context).extend(options, questions, approval, listener);
+  }
+
+  /**
+   * Makes one rung of many, for new databases. Databases that have the old ones go on as they are.
+   *
+   * @throws RefusedException if what they build is not the same everywhere, an environment has some
+   *     of them alone, or the one rung would not build the same
+   */
+  public Fold fold(FoldOptions options, FoldQuestions questions) {
+    return new FoldService(context).fold(options, questions);
   }
 
   /**

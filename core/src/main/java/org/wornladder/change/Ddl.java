@@ -3,10 +3,12 @@ package org.wornladder.change;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.Right;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialect;
 
@@ -83,6 +85,25 @@ public interface Ddl {
    * @param key the table's primary key; may be empty
    */
   String examples(RowCheck check, List<String> key, int most);
+
+  /**
+   * An expression whose text is a value of a column as a statement writes it; NULL where it is
+   * NULL.
+   *
+   * @param column its name is read from the row at hand
+   */
+  String literal(Column column);
+
+  /** The words before the rows of an INSERT that gives values to all columns named. */
+  String insertion(Table table, List<Column> columns);
+
+  /**
+   * A query whose rows are statements that bring the numbers which the database gives out to where
+   * they stand; empty where they follow from the rows.
+   */
+  default Optional<String> counters(Snapshot structure) {
+    return Optional.empty();
+  }
 
   /** A query for the bytes of a table with its indexes; empty where the database does not say. */
   default Optional<String> size(ObjectId table) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.StringJoiner;
+import java.util.stream.Collectors;
 import org.wornladder.change.Alteration;
 import org.wornladder.change.Ddl;
 import org.wornladder.change.RowCheck;
@@ -135,6 +136,15 @@ public abstract class SqlDdl implements Ddl {
             + name(rename.before())
             + " TO "
             + name(rename.after()));
+  }
+
+  @Override
+  public String insertion(Table table, List<Column> columns) {
+    return "INSERT INTO "
+        + name(table.id())
+        + " ("
+        + columns.stream().map(column -> name(column.name())).collect(Collectors.joining(", "))
+        + ") VALUES";
   }
 
   @Override

@@ -19,8 +19,10 @@ import org.wornladder.journal.RungRecord.Progress;
 import org.wornladder.journal.RungRecord.State;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
+import org.wornladder.project.FoldedRange;
 import org.wornladder.project.Header;
 import org.wornladder.project.Project;
+import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.Rung;
 import org.wornladder.sql.Statement;
 
@@ -34,6 +36,7 @@ public final class ApplyPlanner {
   private final Environment environment;
   private final Engine engine;
   private final History history;
+  private final List<Rung> folds;
   private final ApplyOptions options;
   private final Map<Long, UncertainStatement> doubts;
   private final ScriptPreparation preparation;
@@ -57,7 +60,9 @@ public final class ApplyPlanner {
     this.project = basis.project();
     this.environment = basis.environment();
     this.engine = basis.engine();
-    this.history = basis.history();
+    FoldedHistory folded = FoldedHistory.of(basis.project(), basis.history());
+    this.history = folded.history();
+    folds = folded.standing().stream().filter(rung -> !folded.isRecorded(rung)).toList();
     this.options = options;
     preparation = basis.preparation();
     highest = history.highestThatRan();
@@ -79,6 +84,7 @@ public final class ApplyPlanner {
     refuseNotPromoted();
     waiting.forEach(this::notePoints);
     noteAbsent();
+    noteFolds();
     if (!refusals.isEmpty()) {
       throw new RefusedException(refusals);
     }
@@ -211,6 +217,7 @@ public final class ApplyPlanner {
               environment.name()));
     }
     Header header = rung.script().header();
+    header.folds().ifPresent(range -> refuseMiddle(rung, range));
     if (options.together() && !engine.abilities().contains(Ability.TRANSACTIONAL_DDL)) {
       refuse(
           engine.name()
@@ -224,7 +231,28 @@ public final class ApplyPlanner {
           rung.file(),
           Advice.of(Advice.Code.NOT_TOGETHER_OR_UP_TO));
     }
-    promoted.ifPresent(from -> checkPromoted(rung, from));
+    promoted.ifPresent(from -> checkPromoted(rung, FoldedHistory.of(project, from).history()));
+  }
+
+  /** A database that has some of the folded rungs can neither go on with them nor do without. */
+  private void refuseMiddle(Rung fold, FoldedRange range) {
+    List<String> labels =
+        history.rungs().values().stream()
+            .filter(record -> record.isInPlace() && range.covers(record.number()))
+            .map(record -> project.label(record.number()))
+            .toList();
+    if (!labels.isEmpty()) {
+      refuse(
+          environment.name()
+              + " has "
+              + labels.get(0)
+              + (labels.size() == 1 ? "" : " to " + labels.get(labels.size() - 1))
+              + " alone of those that "
+              + fold.label()
+              + " stands for",
+          fold.file(),
+          Advice.of(Advice.Code.LEAVE_FOLD, environment.name(), ProjectWriter.FOLDED, fold.file()));
+    }
   }
 
   private void checkPromoted(Rung rung, History from) {
@@ -267,6 +295,17 @@ public final class ApplyPlanner {
     boolean runs = !(decision(rung.script().header()) instanceof Decision.PassOver);
     if (environment.settings().guarded() && runs) {
       oneWay(rung).ifPresent(why -> notes.add(Note.of(rung.label() + " is one-way: " + why)));
+    }
+  }
+
+  private void noteFolds() {
+    for (Rung fold : folds) {
+      notes.add(
+          Note.of(
+              fold.label()
+                  + " stands for "
+                  + fold.script().header().folds().orElseThrow().words()
+                  + ", which ran here; the journal gets an entry that says so"));
     }
   }
 

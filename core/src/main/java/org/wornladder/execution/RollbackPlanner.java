@@ -245,7 +245,9 @@ public final class RollbackPlanner {
     if (!serves && !allowed) {
       refuse(
           (file.isPresent()
-                  ? label + " is worn: edited since it ran"
+                  ? isFold(file.get())
+                      ? label + " ran before it was folded"
+                      : label + " is worn: edited since it ran"
                   : label + " has no file in this checkout")
               + ", so its way down must come from the journal",
           file.map(Rung::file).orElse("environment " + environment.name()),
@@ -255,6 +257,10 @@ public final class RollbackPlanner {
       return Optional.empty();
     }
     return Optional.of(way);
+  }
+
+  private static boolean isFold(Rung rung) {
+    return rung.script().header().folds().isPresent();
   }
 
   /** One that has begun goes on as it is; another is only worked out where nobody said why not. */

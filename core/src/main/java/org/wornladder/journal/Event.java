@@ -27,6 +27,8 @@ public enum Event {
   /** A rung's number went to the end of the ladder; the entry behind it has the new number. */
   MOVED_AWAY("moved-away"),
   RENUMBERED("renumbered"),
+  /** A rung of the files stands from now on for several that ran one by one. */
+  FOLDED("folded"),
   /** A person went on although the database was not what its history says. */
   DRIFT_ACCEPTED("drift-accepted"),
   /** A person took a journal as it is whose hash chain was broken; its script is a digest of it. */
@@ -73,7 +75,7 @@ public enum Event {
   /** Whether it is on the record and changes no rung. */
   public boolean isAside() {
     return switch (this) {
-      case DRIFT_ACCEPTED, JOURNAL_ACCEPTED, SEEDED, EMPTIED -> true;
+      case DRIFT_ACCEPTED, JOURNAL_ACCEPTED, SEEDED, EMPTIED, FOLDED -> true;
       default -> false;
     };
   }

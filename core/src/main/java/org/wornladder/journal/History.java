@@ -176,6 +176,7 @@ public record History(
           JOURNAL_ACCEPTED,
           SEEDED,
           EMPTIED,
+          FOLDED,
           STANDING_STARTED,
           STANDING_RUN,
           STANDING_REMOVED,

@@ -13,6 +13,7 @@ import java.util.Optional;
  * @param needs standing scripts that must run before this one
  * @param always whether a standing script runs every time
  * @param accepts the risks that are meant, in their words
+ * @param folds the rungs that this one stands for; empty for all but a fold
  * @param steering the directives that steer a run, in one settled form, for the fingerprint
  */
 public record Header(
@@ -25,4 +26,5 @@ public record Header(
     List<String> needs,
     boolean always,
     List<String> accepts,
+    Optional<FoldedRange> folds,
     List<String> steering) {}

@@ -22,6 +22,7 @@ final class HeaderBuilder {
   private List<String> lifts = List.of();
   private List<String> needs = List.of();
   private List<String> accepts = List.of();
+  private Optional<FoldedRange> folds = Optional.empty();
 
   HeaderBuilder(Problems problems) {
     this.problems = problems;
@@ -38,6 +39,7 @@ final class HeaderBuilder {
         needs,
         always,
         accepts,
+        folds,
         List.copyOf(steering));
   }
 
@@ -59,6 +61,7 @@ final class HeaderBuilder {
       case "needs" -> needs = names(name, value, place);
       case "always" -> always = true;
       case "accepts" -> accepts(value, place);
+      case "folds" -> folds(value, place);
       default -> throw new IllegalArgumentException("not a header directive: " + name);
     }
   }
@@ -100,6 +103,14 @@ final class HeaderBuilder {
       if (!RISKS.contains(risk)) {
         problems.error(place, "'" + risk + "' is not a risk", NearestWord.advice(risk, RISKS));
       }
+    }
+  }
+
+  private void folds(String value, Place place) {
+    folds = FoldedRange.parse(value);
+    if (folds.isEmpty()) {
+      problems.error(
+          place, "this does not say what is folded", "leave the line as the fold wrote it");
     }
   }
 

@@ -1,6 +1,7 @@
 package org.wornladder.project;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -40,6 +41,14 @@ public record Project(
       }
     }
     return Optional.empty();
+  }
+
+  /** The same with one rung in the place of several. */
+  public Project with(List<Rung> replaced, Rung fold) {
+    List<Rung> others = new ArrayList<>(rungs);
+    others.removeAll(replaced);
+    others.add(0, fold);
+    return new Project(root, settings, others, standing, notes);
   }
 
   /** A number as this project writes it: with the leading zeros that its files have. */

@@ -12,6 +12,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import org.wornladder.Advice;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
@@ -20,6 +21,10 @@ import org.wornladder.sql.Place;
 public final class ProjectWriter {
   private static final List<String> FOLDERS =
       List.of("rungs", "standing", "schema", "seeds", "data");
+
+  /** Where the files of folded rungs are kept. */
+  public static final String FOLDED = ProjectReader.RUNGS + "/folded";
+
   private static final String IGNORE = ".gitignore";
 
   /** How a moment is written as a rung's number. */
@@ -188,6 +193,81 @@ public final class ProjectWriter {
       throw ProjectException.of(
           Place.of(rung.file()), "the rung cannot be written: " + TextFiles.reason(e), "");
     }
+  }
+
+  /**
+   * The rung that stands for others, which has the number of the last of them. Nothing is written.
+   *
+   * @param rungs the lowest first
+   * @throws ProjectException if the text is no rung
+   */
+  public static Rung fold(String words, List<Rung> rungs, String text) {
+    Rung last = rungs.get(rungs.size() - 1);
+    String name = RungNames.fileName(last.label(), words);
+    RungNames.Parts parts =
+        RungNames.parse(name)
+            .orElseThrow(
+                () ->
+                    ProjectException.of(
+                        Place.of(ProjectReader.RUNGS),
+                        "'" + words + "' holds no letter or digit",
+                        "name what the rung is for"));
+    String file = ProjectReader.RUNGS + "/" + name;
+    Problems problems = new Problems();
+    Script script =
+        ScriptParser.parse(file, text, ScriptParser.Form.RUNG, engine -> true, problems);
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    return new Rung(parts.number(), parts.label(), parts.words(), script);
+  }
+
+  /**
+   * Writes a rung in the place of others. Their files are copied before any of them goes, so that
+   * nothing is lost wherever this stops.
+   *
+   * @param deletes whether no copies stay
+   * @throws ProjectException if that fails
+   */
+  public static void replace(Project project, List<Rung> rungs, Rung fold, boolean deletes) {
+    new TextFiles(project.root()).refuseOutside(fold.file());
+    new TextFiles(project.root()).refuseOutside(FOLDED);
+    Path root = project.root();
+    try {
+      Files.createDirectories(root.resolve(FOLDED));
+      for (Rung rung : rungs) {
+        Path file = root.resolve(rung.file());
+        Files.copy(
+            file,
+            root.resolve(FOLDED).resolve(file.getFileName()),
+            StandardCopyOption.REPLACE_EXISTING);
+      }
+      Path part = Files.writeString(root.resolve(fold.file() + ".part"), fold.script().source());
+      for (Rung rung : rungs) {
+        Files.delete(root.resolve(rung.file()));
+      }
+      Files.move(part, root.resolve(fold.file()), StandardCopyOption.ATOMIC_MOVE);
+      if (deletes) {
+        for (Rung rung : rungs) {
+          Files.delete(root.resolve(FOLDED).resolve(root.resolve(rung.file()).getFileName()));
+        }
+        deleteIfEmpty(root.resolve(FOLDED));
+      }
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(fold.file()),
+          "the files cannot be changed: " + TextFiles.reason(e),
+          "those that went are in " + FOLDED + "/");
+    }
+  }
+
+  private static void deleteIfEmpty(Path folder) throws IOException {
+    try (Stream<Path> files = Files.list(folder)) {
+      if (files.findAny().isPresent()) {
+        return;
+      }
+    }
+    Files.delete(folder);
   }
 
   /**

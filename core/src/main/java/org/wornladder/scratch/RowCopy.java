@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.schema.Column;
@@ -72,6 +73,13 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
       }
     }
     return values;
+  }
+
+  /** The rows of other tables than some. */
+  RowCopy without(Set<ObjectId> some) {
+    Map<ObjectId, Map<String, List<String>>> others = new TreeMap<>(tables);
+    others.keySet().removeAll(some);
+    return new RowCopy(others);
   }
 
   /**

@@ -111,6 +111,7 @@ public record ApplyService(ProjectContext project) {
   RunResult applyLocked(
       EnvironmentContext context, ApplyOptions options, Approval approval, RunListener listener)
       throws SQLException {
+    FoldRecord.write(project.project(), context);
     return new PlannedRun(project.project(), project.settings())
         .run(
             context,

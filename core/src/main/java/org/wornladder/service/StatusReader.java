@@ -12,6 +12,7 @@ import org.wornladder.Status.Line;
 import org.wornladder.Status.State;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
+import org.wornladder.execution.FoldedHistory;
 import org.wornladder.execution.ScriptPreparation;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.Event;
@@ -28,6 +29,7 @@ public final class StatusReader {
   private final Environment environment;
   private final Engine engine;
   private final History history;
+  private final List<Rung> folds;
   private final long highest;
 
   /** Whether somebody changes the database while it is read. */
@@ -37,7 +39,9 @@ public final class StatusReader {
     this.project = project;
     this.environment = environment;
     this.engine = engine;
-    this.history = history;
+    FoldedHistory folded = FoldedHistory.of(project, history);
+    this.history = folded.history();
+    folds = folded.standing();
     highest = history.highest();
   }
 
@@ -102,7 +106,11 @@ public final class StatusReader {
         rung.label(),
         rung.about(),
         state,
-        detail(state, record),
+        folds.contains(rung) && state == State.IN_PLACE
+            ? "stands for "
+                + rung.script().header().folds().orElseThrow().words()
+                + ", which ran here"
+            : detail(state, record),
         ran ? Optional.of(record.get().last().at()) : Optional.empty(),
         ran ? record.get().run().note().elapsedMs() : 0,
         oneWay,

@@ -63,6 +63,11 @@ public final class CommandTable {
               "renumber",
               "Move a rung to the end, when two have one number.",
               "ladder renumber rungs/0007-bins.sql"),
+          new Row(
+              Group.CHANGE,
+              "fold",
+              "Make one rung of many, for new databases.",
+              "ladder fold --up-to 0040"),
           new Row(Group.RUN, "preview", "Show what apply would do.", "ladder preview live"),
           new Row(Group.RUN, "apply", "Run the waiting rungs.", "ladder apply live --confirm live"),
           new Row(Group.RUN, "rollback", "Take rungs back.", "ladder rollback test --to 0007"),
@@ -185,6 +190,7 @@ public final class CommandTable {
       case "seed" -> new SeedCommand();
       case "rebuild" -> new RebuildCommand();
       case "settle" -> new SettleCommand();
+      case "fold" -> new FoldCommand();
       case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();
       default -> throw new IllegalArgumentException("no such command: " + name);

@@ -64,6 +64,9 @@ final class AdviceText {
       case DECIDE_STATEMENT ->
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
+      case LEAVE_FOLD ->
+          "ladder rollback %1$s --to 0 --from-journal, then ladder apply %1$s; or get the files from"
+              + " %2$s/ or version control back in the place of %3$s, apply them, and fold again";
       case DERIVE_WAY_DOWN ->
           "ladder rollback %1$s --derived --dry-run shows the way down that the structures before"
               + " and after it give; or write a new rung that undoes it, or restore a backup";

@@ -55,7 +55,7 @@ function _ladder_words() {
     compare) _ladder_environments "$project" | sed 's/^/env:/' ;;
     "$command")
       case $command in
-        init | demo | new | check | renumber) ;;
+        init | demo | new | check | renumber | fold) ;;
         *) _ladder_environments "$project" ;;
       esac
       ;;

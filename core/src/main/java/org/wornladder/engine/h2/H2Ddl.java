@@ -23,6 +23,7 @@ import org.wornladder.schema.OtherObject;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
@@ -46,6 +47,34 @@ final class H2Ddl extends SqlDdl {
   @Override
   public Optional<String> size(ObjectId table) {
     return Optional.of("SELECT disk_space_used(" + text(name(table)) + ")");
+  }
+
+  @Override
+  public String literal(Column column) {
+    String value = name(column.name());
+    String type = column.type();
+    if (type.startsWith("BINARY")) {
+      return "'X''' || rawtohex(" + value + ") || ''''";
+    }
+    String text = "'''' || replace(CAST(" + value + " AS varchar), '''', '''''') || ''''";
+    return type.equals("JSON") ? "'JSON ' || " + text : text;
+  }
+
+  @Override
+  public String insertion(Table table, List<Column> columns) {
+    return super.insertion(table, columns)
+        .replaceFirst("VALUES$", "OVERRIDING SYSTEM VALUE VALUES");
+  }
+
+  @Override
+  public Optional<String> counters(Snapshot structure) {
+    return Optional.of(
+        "SELECT 'ALTER TABLE ' || quote_ident(table_name) || ' ALTER COLUMN ' ||"
+            + " quote_ident(column_name) || ' RESTART WITH ' || identity_base FROM"
+            + " information_schema.columns WHERE table_schema = current_schema AND is_identity ="
+            + " 'YES' UNION ALL SELECT 'ALTER SEQUENCE ' || quote_ident(sequence_name) ||"
+            + " ' RESTART WITH ' || base_value FROM information_schema.sequences WHERE"
+            + " sequence_schema = current_schema AND base_value <> start_value ORDER BY 1");
   }
 
   /** H2 copies a table for most changes of its columns (H2's manual, "ALTER TABLE"). */

@@ -24,6 +24,7 @@ import org.wornladder.schema.Part;
 import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Right;
 import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
@@ -48,6 +49,26 @@ final class MariadbDdl extends SqlDdl {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
   }
 
+  /** A table's AUTO_INCREMENT, and the next value of a sequence (documentation, "SETVAL"). */
+  @Override
+  public Optional<String> counters(Snapshot structure) {
+    StringBuilder query =
+        new StringBuilder(
+            "SELECT concat('ALTER TABLE `', replace(table_name, '`', '``'), '` AUTO_INCREMENT = ',"
+                + " auto_increment) FROM information_schema.tables WHERE table_schema = database()"
+                + " AND auto_increment > 1");
+    for (DatabaseObject object : structure.objects()) {
+      if (object.kind() == Kind.SEQUENCE) {
+        query
+            .append(" UNION ALL SELECT concat('SELECT setval(', ")
+            .append(text(name(object.id())))
+            .append(", ', ', next_not_cached_value, ', 0)') FROM ")
+            .append(name(object.id()));
+      }
+    }
+    return Optional.of(query.append(" ORDER BY 1").toString());
+  }
+
   /** As InnoDB estimates it (MariaDB's documentation, "Information Schema TABLES Table"). */
   @Override
   public Optional<String> size(ObjectId table) {
@@ -55,6 +76,20 @@ final class MariadbDdl extends SqlDdl {
         "SELECT coalesce(data_length + index_length, 0) FROM information_schema.tables WHERE"
             + " table_schema = database() AND table_name = "
             + text(table.name()));
+  }
+
+  /** Bits and bytes as numbers, other values in quotes (MariaDB's documentation, "QUOTE"). */
+  @Override
+  public String literal(Column column) {
+    String value = name(column.name());
+    String type = column.type();
+    if (type.startsWith("bit")) {
+      return "concat('b''', bin(" + value + " + 0), '''')";
+    }
+    boolean bytes = type.contains("blob") || type.contains("binary");
+    return bytes
+        ? "concat('x''', hex(" + value + "), '''')"
+        : "if(" + value + " IS NULL, NULL, quote(" + value + "))";
   }
 
   @Override

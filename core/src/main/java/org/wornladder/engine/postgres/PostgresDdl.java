@@ -26,6 +26,7 @@ import org.wornladder.schema.Part;
 import org.wornladder.schema.PrimaryKey;
 import org.wornladder.schema.Right;
 import org.wornladder.schema.Sequence;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.schema.Trigger;
 import org.wornladder.sql.Dialects;
@@ -113,6 +114,29 @@ final class PostgresDdl extends SqlDdl {
   public Optional<String> size(ObjectId table) {
     return Optional.of(
         "SELECT pg_catalog.pg_total_relation_size(" + text(name(table)) + "::pg_catalog.regclass)");
+  }
+
+  /** Every type takes its own text back (PostgreSQL manual, "String Constants"). */
+  @Override
+  public String literal(Column column) {
+    return "pg_catalog.quote_literal(" + name(column.name()) + "::pg_catalog.text)";
+  }
+
+  @Override
+  public String insertion(Table table, List<Column> columns) {
+    return super.insertion(table, columns)
+        .replaceFirst("VALUES$", "OVERRIDING SYSTEM VALUE VALUES");
+  }
+
+  @Override
+  public Optional<String> counters(Snapshot structure) {
+    return Optional.of(
+        "SELECT 'SELECT pg_catalog.setval(' || pg_catalog.quote_literal(CASE WHEN"
+            + " s.schemaname = pg_catalog.current_schema() THEN '' ELSE"
+            + " pg_catalog.quote_ident(s.schemaname) || '.' END ||"
+            + " pg_catalog.quote_ident(s.sequencename)) || ', ' || s.last_value || ')'"
+            + " FROM pg_catalog.pg_sequences s WHERE s.last_value IS NOT NULL"
+            + " ORDER BY s.schemaname, s.sequencename");
   }
 
   @Override

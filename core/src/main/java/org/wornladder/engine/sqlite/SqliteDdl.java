@@ -21,6 +21,7 @@ import org.wornladder.schema.NameList;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.PrimaryKey;
+import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 
@@ -55,6 +56,25 @@ final class SqliteDdl extends SqlDdl {
     return false;
   }
 
+  /** Of AUTOINCREMENT (SQLite's documentation, "SQLite Autoincrement"). */
+  @Override
+  public Optional<String> counters(Snapshot structure) {
+    boolean any =
+        structure.objects().stream()
+            .filter(Table.class::isInstance)
+            .flatMap(table -> ((Table) table).columns().stream())
+            .anyMatch(column -> column.more(Column.IDENTITY).isPresent());
+    String name = "name = ' || quote(name)";
+    return any
+        ? Optional.of(
+            "SELECT 'DELETE FROM sqlite_sequence WHERE "
+                + name
+                + " FROM sqlite_sequence UNION ALL SELECT 'INSERT"
+                + " INTO sqlite_sequence (name, seq) VALUES (' || quote(name) || ', ' || seq ||"
+                + " ')' FROM sqlite_sequence ORDER BY 1")
+        : Optional.empty();
+  }
+
   /**
    * Its pages, without those of its indexes (SQLite's documentation, "The DBSTAT Virtual Table").
    */
@@ -62,6 +82,16 @@ final class SqliteDdl extends SqlDdl {
   public Optional<String> size(ObjectId table) {
     return Optional.of(
         "SELECT coalesce(sum(pgsize), 0) FROM dbstat WHERE name = " + text(table.name()));
+  }
+
+  /** SQLite's documentation, "Built-In Scalar SQL Functions". */
+  @Override
+  public String literal(Column column) {
+    return "CASE WHEN "
+        + name(column.name())
+        + " IS NULL THEN NULL ELSE quote("
+        + name(column.name())
+        + ") END";
   }
 
   @Override
