@@ -26,6 +26,12 @@ public record Advice(Code code, List<String> facts) {
     /** Draft the difference, or bring the declared structure up to date. */
     DRAFT_OR_REFRESH,
     /** Draft fewer objects at a time. */
+    /** List what is kept. Environment. */
+    LIST_ATTIC,
+    /** Decide whether what goes is kept. Environment. */
+    KEEP_OR_LET_GO,
+    /** Let what a rung erases go. Environment. */
+    LET_GO,
     /** Go on without a fold. Environment, folder of the folded rungs, the fold's file. */
     LEAVE_FOLD,
     /** Have the way down of a rung worked out. Environment. */

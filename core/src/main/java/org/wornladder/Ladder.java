@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javax.sql.DataSource;
+import org.wornladder.attic.KeptItem;
 import org.wornladder.change.Difference;
 import org.wornladder.engine.Engines;
 import org.wornladder.execution.ManualResolution.Verdict;
@@ -22,6 +23,7 @@ import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.service.AdoptService;
 import org.wornladder.service.ApplyService;
+import org.wornladder.service.AtticService;
 import org.wornladder.service.CheckService;
 import org.wornladder.service.CompareService;
 import org.wornladder.service.DraftService;
@@ -296,6 +298,32 @@ public final class Ladder implements AutoCloseable {
   public void acceptJournal(
       Optional<String> environment, String because, Approval approval, RunListener listener) {
     new SettleService(context).acceptJournal(environment, because, approval, listener);
+  }
+
+  /** What was kept aside of what rungs erased, the oldest first. */
+  public List<KeptItem> attic(Optional<String> environment) {
+    return new AtticService(context).list(environment);
+  }
+
+  /**
+   * Brings back something that was kept aside, on the record.
+   *
+   * @param entry the journal's entry that says that it is kept
+   * @return what was done, in words
+   */
+  public String restoreFromAttic(
+      Optional<String> environment, long entry, Approval approval, RunListener listener) {
+    return new AtticService(context).restore(environment, entry, approval, listener);
+  }
+
+  /**
+   * Drops what has been kept aside for some time, on the record.
+   *
+   * @return what was dropped
+   */
+  public List<KeptItem> emptyAttic(
+      Optional<String> environment, Duration olderThan, Approval approval, RunListener listener) {
+    return new AtticService(context).empty(environment, olderThan, approval, listener);
   }
 
   /** The ladder in one environment, rung by rung. */

@@ -33,6 +33,13 @@ public interface RunListener {
    */
   default void retrying(Step step, int attempt, String words) {}
 
+  /**
+   * What became of something that was kept aside when a rung ran that is taken back.
+   *
+   * @param words of one line
+   */
+  default void broughtBack(String words) {}
+
   default void stepDone(RunResult.Done done, int index) {}
 
   /** Asked between steps: whether to stop here, with what is done left in place. */

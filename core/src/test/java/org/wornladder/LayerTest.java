@@ -26,6 +26,7 @@ class LayerTest {
     "..scratch..",
     "..seed..",
     "..execution..",
+    "..attic..",
     "..journal..",
     "..engine..",
     "..change..",
@@ -77,6 +78,8 @@ class LayerTest {
           .definedBy("..seed..")
           .layer("execution")
           .definedBy("..execution..")
+          .layer("attic")
+          .definedBy("..attic..")
           .layer("journal")
           .definedBy("..journal..")
           .layer("engine")
@@ -99,10 +102,13 @@ class LayerTest {
           .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch")
           .whereLayer("execution")
           .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed")
-          .whereLayer("journal")
+          .whereLayer("attic")
           .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed", "execution")
+          .whereLayer("journal")
+          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed", "execution", "attic")
           .whereLayer("engine")
-          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed", "execution", "journal")
+          .mayOnlyBeAccessedByLayers(
+              "Ladder", "service", "scratch", "seed", "execution", "attic", "journal")
           .whereLayer("project")
           .mayOnlyAccessLayers("sql")
           .whereLayer("schema")

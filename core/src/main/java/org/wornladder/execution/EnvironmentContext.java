@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import org.wornladder.Advice;
 import org.wornladder.RefusedException;
+import org.wornladder.attic.Attic;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.ScratchDatabase;
@@ -60,12 +61,12 @@ public record EnvironmentContext(
 
   /** The structure of the database, without the tool's own tables. */
   public Schema structure() throws SQLException {
-    return session.structure(ownTables());
+    return session.structure(ownTables()).withoutTables(Attic.tables(journal));
   }
 
   /** The same with the catalogue's fingerprint, where the engine can compute it. */
   public Schema structureWithFingerprint() throws SQLException {
-    return session.structureWithFingerprint(ownTables());
+    return session.structureWithFingerprint(ownTables()).withoutTables(Attic.tables(journal));
   }
 
   /** The catalogue's fingerprint alone; empty where the engine cannot compute it. */
@@ -77,6 +78,11 @@ public record EnvironmentContext(
     List<String> tables = new ArrayList<>(journal.tables());
     tables.add(ScratchDatabase.PROOF);
     return tables;
+  }
+
+  /** Where what rungs erase is kept. */
+  public Attic attic() {
+    return new Attic(session, engine, journal);
   }
 
   /** What a plan is computed from. */

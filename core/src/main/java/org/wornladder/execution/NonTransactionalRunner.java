@@ -40,6 +40,7 @@ final class NonTransactionalRunner {
   private final FailureReport failures;
   private final RetryPolicy retryPolicy;
   private final Secrets secrets;
+  private final AroundRung around;
 
   NonTransactionalRunner(
       Engine engine,
@@ -48,7 +49,9 @@ final class NonTransactionalRunner {
       RunListener listener,
       FailureReport failures,
       RetryPolicy retryPolicy,
-      Secrets secrets) {
+      Secrets secrets,
+      AroundRung around) {
+    this.around = around;
     this.engine = engine;
     this.secrets = secrets;
     this.session = session;
@@ -81,6 +84,9 @@ final class NonTransactionalRunner {
           rung.putBackAfter().stream().noneMatch(back -> back.name().equals(action.name()));
       standing.run(action, stays);
     }
+    if (rung.done().isEmpty() && rung.doubt().isEmpty()) {
+      inTransaction(() -> around.before(rung));
+    }
     for (int number = 1; number <= rung.statements().size(); number++) {
       if (rung.done().contains(number)) {
         setUp(rung.statements().get(number - 1));
@@ -89,12 +95,23 @@ final class NonTransactionalRunner {
       }
     }
     session.reset();
+    inTransaction(() -> around.after(rung));
     long elapsed = millisecondsSince(start);
     entry(rung, up ? Event.APPLIED : Event.ROLLED_BACK, EntryDetails.elapsed(elapsed));
     for (StandingAction action : rung.putBackAfter()) {
       standing.run(action, true);
     }
     return new Done(rung, up ? Result.APPLIED : Result.ROLLED_BACK, "", elapsed);
+  }
+
+  private interface Work {
+    void run() throws SQLException;
+  }
+
+  private void inTransaction(Work work) throws SQLException {
+    session.begin();
+    work.run();
+    session.commit();
   }
 
   /** Sets the session up as a statement that is done had left it. */

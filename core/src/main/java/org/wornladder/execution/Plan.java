@@ -2,8 +2,10 @@ package org.wornladder.execution;
 
 import java.util.List;
 import org.wornladder.Advice;
+import org.wornladder.attic.Erasure;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Secrets;
+import org.wornladder.sql.Dialect;
 
 /**
  * What a run will do.
@@ -27,6 +29,14 @@ public record Plan(
     List<Note> notes,
     Secrets secrets) {
   /** What is worth knowing before a plan runs, and what can be done about it. */
+  /** What the ways up erase that are about to run, as their texts say. */
+  public List<Erasure> erasures(Dialect dialect) {
+    return direction == Direction.UP
+        ? rungs().stream().flatMap(rung -> Erasures.of(rung, dialect).stream()).distinct().toList()
+        : List.of();
+  }
+
+  /** A remark on a plan, and what can be done about it. */
   public record Note(String text, Advice advice) {
     static Note of(String text) {
       return new Note(text, Advice.NONE);

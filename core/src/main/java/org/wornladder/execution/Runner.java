@@ -40,6 +40,7 @@ public final class Runner {
   private final FailureReport failures;
   private final RetryPolicy retryPolicy;
   private final EntryWriter entries;
+  private final AroundRung around;
   private final Optional<StatementBatcher> batcher;
   private final List<Done> done = new ArrayList<>();
 
@@ -47,6 +48,7 @@ public final class Runner {
    * @param retries how often a step is tried again that could not get what somebody else held
    * @param batched whether steps may reach the database several at a time, if the engine can do
    *     that; not where a person must see which one runs just now
+   * @param around what is done beside each rung
    */
   public Runner(
       Engine engine,
@@ -55,7 +57,9 @@ public final class Runner {
       Plan plan,
       RunListener listener,
       int retries,
-      boolean batched) {
+      boolean batched,
+      AroundRung around) {
+    this.around = around;
     this.engine = engine;
     failures = new FailureReport(session, plan);
     retryPolicy = new RetryPolicy(retries, listener);
@@ -195,7 +199,7 @@ public final class Runner {
   private Done statementWise(Step.OfRung rung) {
     NonTransactionalRunner run =
         new NonTransactionalRunner(
-            engine, session, entries, listener, failures, retryPolicy, plan.secrets());
+            engine, session, entries, listener, failures, retryPolicy, plan.secrets(), around);
     try {
       session.reset();
       if (rung.done().isEmpty() && rung.doubt().isEmpty()) {
@@ -375,9 +379,11 @@ public final class Runner {
     for (StandingAction action : rung.liftedBefore()) {
       standing(rung, action);
     }
+    around.before(rung);
     for (Statement statement : rung.statements()) {
       execute(rung, statement);
     }
+    around.after(rung);
     long elapsed = (System.nanoTime() - start) / 1_000_000;
     journal.append(eventOf(rung), rung.subject(), EntryDetails.elapsed(elapsed));
     // After the rung's entry: a roll-back takes down what comes after it in the journal.

@@ -138,7 +138,7 @@ public final class StatementRisks {
     switch (first) {
       case "CREATE" -> create(statement, words);
       case "DROP" -> drop(statement, words);
-      case "TRUNCATE" -> rows(statement, name(words, is(words, 1, "TABLE") ? 2 : 1));
+      case "TRUNCATE" -> truncate(statement, words);
       case "DELETE" -> rows(statement, name(words, afterIf(words, is(words, 1, "FROM") ? 2 : 1)));
       case "ALTER" -> {
         if (is(words, 1, "TABLE")) {
@@ -185,6 +185,18 @@ public final class StatementRisks {
         return;
       }
       at = next + 1;
+    }
+  }
+
+  private void truncate(Statement statement, List<String> words) {
+    int at = afterIf(words, is(words, 1, "TABLE") ? 2 : 1);
+    while (at < words.size()) {
+      rows(statement, name(words, at));
+      int next = afterName(words, at);
+      if (!is(words, next, ",")) {
+        return;
+      }
+      at = afterIf(words, next + 1);
     }
   }
 

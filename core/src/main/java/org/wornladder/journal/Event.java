@@ -29,6 +29,12 @@ public enum Event {
   RENUMBERED("renumbered"),
   /** A rung of the files stands from now on for several that ran one by one. */
   FOLDED("folded"),
+  /** What a rung is about to erase was kept in a table of its own. */
+  KEPT_ASIDE("kept-aside"),
+  /** What was kept is where it was. */
+  BROUGHT_BACK("brought-back"),
+  /** What was kept is kept no longer. */
+  ATTIC_EMPTIED("attic-emptied"),
   /** A person went on although the database was not what its history says. */
   DRIFT_ACCEPTED("drift-accepted"),
   /** A person took a journal as it is whose hash chain was broken; its script is a digest of it. */
@@ -75,7 +81,15 @@ public enum Event {
   /** Whether it is on the record and changes no rung. */
   public boolean isAside() {
     return switch (this) {
-      case DRIFT_ACCEPTED, JOURNAL_ACCEPTED, SEEDED, EMPTIED, FOLDED -> true;
+      case DRIFT_ACCEPTED,
+          JOURNAL_ACCEPTED,
+          SEEDED,
+          EMPTIED,
+          FOLDED,
+          KEPT_ASIDE,
+          BROUGHT_BACK,
+          ATTIC_EMPTIED ->
+          true;
       default -> false;
     };
   }

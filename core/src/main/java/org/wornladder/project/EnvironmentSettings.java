@@ -30,6 +30,7 @@ public record EnvironmentSettings(
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
     RiskLimits risks,
+    AtticSettings attic,
     Map<String, Template> values) {
   private static final Duration GUARDED_PATIENCE = Duration.ofSeconds(5);
 
@@ -61,6 +62,7 @@ public record EnvironmentSettings(
         lockTimeout,
         statementTimeout,
         RiskLimits.NONE,
+        AtticSettings.OFF,
         values);
   }
 

@@ -168,6 +168,7 @@ final class SettingsReader {
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             new RiskLimitsReader(problems).read(fields),
+            new AtticReader(problems).read(fields),
             fields.texts("values"));
     if (url.isEmpty() && !map.entries().containsKey("url")) {
       problems.error(

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -41,6 +42,14 @@ public record Schema(
   /** The same with the fingerprint that the database gives it. */
   public Schema withCatalogFingerprint(Optional<String> fingerprint) {
     return new Schema(tables, objects, unseen, fingerprint);
+  }
+
+  /** The same without tables of some names. */
+  public Schema withoutTables(Predicate<String> names) {
+    List<Table> others = tables.stream().filter(table -> !names.test(table.name())).toList();
+    return others.size() == tables.size()
+        ? this
+        : new Schema(others, objects, unseen, catalogFingerprint);
   }
 
   /** A table by its name; case does not count where only one is meant. */

@@ -9,6 +9,7 @@ import org.wornladder.LadderException;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.AroundRung;
 import org.wornladder.execution.DerivedWays;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
@@ -95,7 +96,8 @@ public final class ScratchLadder {
             plan,
             RunListener.SILENT,
             0,
-            false)
+            false,
+            AroundRung.NOTHING)
         .run();
     context.session().reset();
     return (System.nanoTime() - start) / 1_000_000;

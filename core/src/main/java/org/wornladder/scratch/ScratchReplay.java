@@ -15,6 +15,7 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.execution.ApplyPlanner;
+import org.wornladder.execution.AroundRung;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.Runner;
@@ -58,7 +59,8 @@ public final class ScratchReplay {
       for (Step step : plan.steps()) {
         reach.check(step.statements());
       }
-      new Runner(engine, session, journal, plan, RunListener.SILENT, 0, true).run();
+      new Runner(engine, session, journal, plan, RunListener.SILENT, 0, true, AroundRung.NOTHING)
+          .run();
     } catch (ReplayException e) {
       throw e;
     } catch (LadderException e) {

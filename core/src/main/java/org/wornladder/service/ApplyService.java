@@ -118,7 +118,8 @@ public record ApplyService(ProjectContext project) {
             withinLimits(context, approval),
             listener,
             options.despiteDrift(),
-            (planning, uncertain) -> plan(planning, uncertain, options));
+            (planning, uncertain) -> plan(planning, uncertain, options),
+            (plan, history) -> new AtticDecision(context, options).of(plan));
   }
 
   Plan plan(EnvironmentContext context, History history, ApplyOptions options) throws SQLException {

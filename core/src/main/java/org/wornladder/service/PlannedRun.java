@@ -16,6 +16,7 @@ import org.wornladder.RunResult;
 import org.wornladder.change.Difference;
 import org.wornladder.change.StructureSummary;
 import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.execution.AroundRung;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ErasureCheck;
 import org.wornladder.execution.ExpectedState;
@@ -42,6 +43,13 @@ record PlannedRun(Project project, RuntimeSettings settings) {
     Plan plan(PlanningContext basis, Map<Long, UncertainStatement> doubts);
   }
 
+  /** What is done beside each rung of a plan; throws to refuse it. */
+  interface Beside {
+    Beside NOTHING = (plan, history) -> AroundRung.NOTHING;
+
+    AroundRung of(Plan plan, History history) throws SQLException;
+  }
+
   /** A plan, and what stands where it shall run; the latter is not read for a plan of nothing. */
   private record Prospect(Plan plan, Optional<ExpectedState> expectation) {}
 
@@ -59,7 +67,8 @@ record PlannedRun(Project project, RuntimeSettings settings) {
       Approval approval,
       RunListener listener,
       Optional<String> despiteDrift,
-      Planning planning)
+      Planning planning,
+      Beside beside)
       throws SQLException {
     History history = context.provenHistory();
     Prospect prospect = prospect(context, history, planning);
@@ -81,6 +90,7 @@ record PlannedRun(Project project, RuntimeSettings settings) {
     if (erasure.isPresent()) {
       throw erasure.get();
     }
+    AroundRung around = beside.of(plan, history);
     approval.check(plan, context.environment());
     despiteDrift
         .filter(reason -> !reason.isEmpty())
@@ -95,7 +105,8 @@ record PlannedRun(Project project, RuntimeSettings settings) {
             plan,
             listener,
             settings.retries(),
-            !context.environment().settings().guarded());
+            !context.environment().settings().guarded() && around == AroundRung.NOTHING,
+            around);
     PreCommitCheck check = new PreCommitCheck(context, expectation);
     List<RunResult.Done> done = run(runner, check, context, expectation);
     long elapsed = (System.nanoTime() - start) / 1_000_000 - check.millis();

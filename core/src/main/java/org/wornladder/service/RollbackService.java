@@ -1,13 +1,17 @@
 package org.wornladder.service;
 
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.wornladder.Approval;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult;
+import org.wornladder.attic.KeptItem;
 import org.wornladder.engine.Access;
+import org.wornladder.execution.AroundRung;
+import org.wornladder.execution.AtticReturn;
 import org.wornladder.execution.DerivedWays;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
@@ -48,6 +52,14 @@ public record RollbackService(ProjectContext project) {
     return new RollbackPlanner(planning, options, uncertain, derived).plan();
   }
 
+  private static AroundRung attic(
+      EnvironmentContext context, History history, RunListener listener) {
+    List<KeptItem> items = KeptItem.in(history);
+    return items.isEmpty()
+        ? AroundRung.NOTHING
+        : new AtticReturn(context, context.attic(), items, listener::broughtBack);
+  }
+
   /**
    * @param approval asked once with the plan, if there is anything to do
    */
@@ -70,6 +82,7 @@ public record RollbackService(ProjectContext project) {
                         approval,
                         listener,
                         DESPITE_DRIFT,
-                        (planning, uncertain) -> plan(same, planning, uncertain, options))));
+                        (planning, uncertain) -> plan(same, planning, uncertain, options),
+                        (plan, history) -> attic(same, history, listener))));
   }
 }

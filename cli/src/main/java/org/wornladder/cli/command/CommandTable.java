@@ -106,7 +106,12 @@ public final class CommandTable {
               Group.PUT_RIGHT,
               "settle",
               "Put a stuck or worn rung right.",
-              "ladder settle live 0007 --accept-file --because \"a comment was corrected\""));
+              "ladder settle live 0007 --accept-file --because \"a comment was corrected\""),
+          new Row(
+              Group.PUT_RIGHT,
+              "attic",
+              "List, bring back or drop what was kept of what rungs erased.",
+              "ladder attic restore 12 live --confirm live"));
 
   private CommandTable() {}
 
@@ -190,6 +195,7 @@ public final class CommandTable {
       case "seed" -> new SeedCommand();
       case "rebuild" -> new RebuildCommand();
       case "settle" -> new SettleCommand();
+      case "attic" -> new AtticCommand();
       case "fold" -> new FoldCommand();
       case "renumber" -> new RenumberCommand();
       case "demo" -> new DemoCommand();

@@ -64,6 +64,10 @@ final class AdviceText {
       case DECIDE_STATEMENT ->
           "look with ladder show %1$s, then ladder settle %1$s %2$s --done --because TEXT;"
               + " or --not-done --because TEXT";
+      case KEEP_OR_LET_GO ->
+          "ladder apply %1$s --attic on keeps it; or ladder apply %1$s --attic off";
+      case LIST_ATTIC -> "ladder attic list %s shows what is kept";
+      case LET_GO -> "ladder apply %s --attic off lets it go";
       case LEAVE_FOLD ->
           "ladder rollback %1$s --to 0 --from-journal, then ladder apply %1$s; or get the files from"
               + " %2$s/ or version control back in the place of %3$s, apply them, and fold again";

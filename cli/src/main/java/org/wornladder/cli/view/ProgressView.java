@@ -53,6 +53,12 @@ public final class ProgressView implements RunListener, AutoCloseable {
   }
 
   @Override
+  public void broughtBack(String words) {
+    err.println("  attic     " + SafeText.line(words));
+    lines++;
+  }
+
+  @Override
   public void emptied(RebuildLoss loss) {
     if (!loss.isNothing()) {
       err.println("  " + colors.warning("emptied") + "  " + loss.text());
