@@ -300,6 +300,16 @@ public final class Ladder implements AutoCloseable {
     new SettleService(context).acceptJournal(environment, because, approval, listener);
   }
 
+  /**
+   * Asks whoever changes an environment in batches to end behind the one that is running.
+   *
+   * @return who it is
+   * @throws RefusedException if nobody changes it
+   */
+  public String askToStop(Optional<String> environment) {
+    return new ApplyService(context).askToStop(environment);
+  }
+
   /** What was kept aside of what rungs erased, the oldest first. */
   public List<KeptItem> attic(Optional<String> environment) {
     return new AtticService(context).list(environment);

@@ -40,6 +40,14 @@ public interface RunListener {
    */
   default void broughtBack(String words) {}
 
+  /**
+   * A batch of rows is done.
+   *
+   * @param done how many rows are behind
+   * @param total how many there were when it began, or {@code done} if that is more
+   */
+  default void batchDone(Step step, long done, long total) {}
+
   default void stepDone(RunResult.Done done, int index) {}
 
   /** Asked between steps: whether to stop here, with what is done left in place. */

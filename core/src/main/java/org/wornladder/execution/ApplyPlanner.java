@@ -169,7 +169,7 @@ public final class ApplyPlanner {
           label + " is stuck after statement " + progress.reached() + ", and its file is gone",
           "environment " + environment.name(),
           Advice.of(Advice.Code.RESTORE_FILE_OR_TAKE_DOWN, environment.name()));
-    } else if (progress.reached() > 0
+    } else if ((progress.reached() > 0 || BatchRunner.last(history, record.number()).isPresent())
         && (isWorn(record, file.get())
             || !WhatRan.of(record, history).isIn(file.get().script(), basis))) {
       refuse(
@@ -225,9 +225,11 @@ public final class ApplyPlanner {
           "environment " + environment.name(),
           Advice.of(Advice.Code.NOT_TOGETHER));
     }
-    if (header.outsideTransaction() && options.together()) {
+    if ((header.outsideTransaction() || header.batching().isPresent()) && options.together()) {
       refuse(
-          rung.label() + " runs outside a transaction, so it cannot be part of one for all",
+          rung.label()
+              + (header.batching().isPresent() ? " runs in batches" : " runs outside a transaction")
+              + ", so it cannot be part of one for all",
           rung.file(),
           Advice.of(Advice.Code.NOT_TOGETHER_OR_UP_TO));
     }
@@ -384,7 +386,9 @@ public final class ApplyPlanner {
         decision,
         runs ? standing.lift(header.lifts(), rung.label()) : List.of(),
         runs ? standing.putBack(back, certain) : List.of(),
-        oneWay(rung));
+        oneWay(rung),
+        header.batching(),
+        record.flatMap(found -> BatchRunner.last(history, found.number())));
   }
 
   private Decision decision(Header header) {

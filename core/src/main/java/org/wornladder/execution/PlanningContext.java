@@ -32,7 +32,7 @@ public record PlanningContext(
     boolean undone =
         engine.abilities().contains(Ability.TRANSACTIONAL_DDL)
             || statements.stream().allMatch(engine::joinsTransaction);
-    return header.outsideTransaction() || !undone;
+    return header.outsideTransaction() || header.batching().isPresent() || !undone;
   }
 
   /** A plan that does nothing, for what wants approval without running a step. */

@@ -225,6 +225,8 @@ public final class RollbackPlanner {
                 : new Decision.Run(),
             lifted,
             putBack,
+            Optional.empty(),
+            Optional.empty(),
             Optional.empty()));
   }
 

@@ -32,6 +32,7 @@ public final class Runner {
   /** The note on a way down that began on a rung which had come up half way. */
   static final String HALF_WAY = "it had come up half way";
 
+  private final EnvironmentContext context;
   private final Engine engine;
   private final Session session;
   private final Journal journal;
@@ -43,6 +44,7 @@ public final class Runner {
   private final AroundRung around;
   private final Optional<StatementBatcher> batcher;
   private final List<Done> done = new ArrayList<>();
+  private boolean stopped;
 
   /**
    * @param retries how often a step is tried again that could not get what somebody else held
@@ -51,16 +53,17 @@ public final class Runner {
    * @param around what is done beside each rung
    */
   public Runner(
-      Engine engine,
-      Session session,
-      Journal journal,
+      EnvironmentContext context,
       Plan plan,
       RunListener listener,
       int retries,
       boolean batched,
       AroundRung around) {
     this.around = around;
-    this.engine = engine;
+    this.context = context;
+    engine = context.engine();
+    session = context.session();
+    journal = context.journal();
     failures = new FailureReport(session, plan);
     retryPolicy = new RetryPolicy(retries, listener);
     entries = new EntryWriter(session, journal);
@@ -70,8 +73,6 @@ public final class Runner {
                 .pipeline()
                 .map(pipeline -> new StatementBatcher(session, pipeline, journal, listener))
             : Optional.empty();
-    this.session = session;
-    this.journal = journal;
     this.plan = plan;
     this.listener = listener;
   }
@@ -100,7 +101,7 @@ public final class Runner {
     if (plan.together()) {
       runTogether(beforeCommit);
     } else {
-      while (done.size() < plan.steps().size() && !listener.wantsStop()) {
+      while (done.size() < plan.steps().size() && !stopped && !listener.wantsStop()) {
         List<Step> batchable = batchable(done.size());
         if (batchable.size() > 1) {
           runBatched(batchable);
@@ -121,6 +122,10 @@ public final class Runner {
   private void runNext(int attempt) {
     int index = done.size();
     Step step = plan.steps().get(index);
+    if (isBatched(step)) {
+      runBatches((Step.OfRung) step);
+      return;
+    }
     listener.stepStarted(step, index + 1);
     Done result = run(step, attempt);
     done.add(result);
@@ -165,6 +170,34 @@ public final class Runner {
     } catch (SQLException e) {
       throw DatabaseErrors.translate(session, plan.environment(), "making the journal", e);
     }
+  }
+
+  /** Runs a statement in batches; stops the run if it was stopped. */
+  private void runBatches(Step.OfRung rung) {
+    int index = done.size();
+    listener.stepStarted(rung, index + 1);
+    BatchRunner batches =
+        new BatchRunner(
+            engine, session, entries, listener, failures, retryPolicy, context.snapshots());
+    try {
+      session.reset();
+      Optional<Done> result =
+          batches.run(rung, rung.batching().orElseThrow(), context.structure(), index);
+      stopped = result.isEmpty();
+      result.ifPresent(
+          one -> {
+            done.add(one);
+            listener.stepDone(one, index + 1);
+          });
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(session, plan.environment(), "running " + rung.label(), e);
+    }
+  }
+
+  private static boolean isBatched(Step step) {
+    return step instanceof Step.OfRung rung
+        && rung.batching().isPresent()
+        && rung.decision() instanceof Decision.Run;
   }
 
   private Done run(Step step, int attempt) {

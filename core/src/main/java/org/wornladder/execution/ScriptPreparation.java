@@ -8,9 +8,11 @@ import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
+import org.wornladder.project.Batching;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
+import org.wornladder.project.Header;
 import org.wornladder.project.Problem;
 import org.wornladder.project.Script;
 import org.wornladder.project.Section;
@@ -48,7 +50,25 @@ public final class ScriptPreparation {
         conditions(script, section.get().place()),
         statements,
         !script.header().outsideTransaction());
+    if (direction == Direction.UP) {
+      script.header().batching().ifPresent(batching -> refuseBatches(script, statements, batching));
+    }
     return statements;
+  }
+
+  private void refuseBatches(Script script, List<Statement> statements, Batching batching) {
+    Header header = script.header();
+    boolean alone = header.lifts().isEmpty() && header.conditions().isEmpty();
+    if (statements.size() != 1 || !alone) {
+      throw ProjectException.of(
+          statements.isEmpty() ? Place.of(script.file()) : statements.get(0).place(),
+          statements.size() == 1
+              ? "a rung that runs in batches lifts nothing, and has no condition"
+              : "a rung that runs in batches has one statement, and this one has "
+                  + statements.size(),
+          "write the others into rungs of their own");
+    }
+    BatchedText.of(statements.get(0), batching, engine.dialect());
   }
 
   private List<Statement> split(String text, Place origin) {

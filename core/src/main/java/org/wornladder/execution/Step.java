@@ -4,7 +4,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
+import org.wornladder.journal.Entry;
 import org.wornladder.journal.EntrySubject;
+import org.wornladder.project.Batching;
 import org.wornladder.project.Direction;
 import org.wornladder.sql.Statement;
 
@@ -31,6 +33,8 @@ public sealed interface Step {
    * @param liftedBefore standing scripts taken down before it
    * @param putBackAfter standing scripts restored after it, if they were taken down
    * @param oneWay why there is no way back; empty if there is one
+   * @param batching how its one statement runs piece by piece; empty for at once
+   * @param batch the last piece that is done, in a run that stopped
    */
   record OfRung(
       Direction direction,
@@ -47,7 +51,9 @@ public sealed interface Step {
       Decision decision,
       List<StandingAction> liftedBefore,
       List<StandingAction> putBackAfter,
-      Optional<String> oneWay)
+      Optional<String> oneWay,
+      Optional<Batching> batching,
+      Optional<Entry> batch)
       implements Step {
     /** What the journal says of it. */
     EntrySubject subject() {
@@ -71,7 +77,9 @@ public sealed interface Step {
           new Decision.PassOver(reason),
           List.of(),
           List.of(),
-          oneWay);
+          oneWay,
+          Optional.empty(),
+          Optional.empty());
     }
 
     /** The statements that were not done before. */

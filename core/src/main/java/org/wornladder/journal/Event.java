@@ -19,6 +19,9 @@ public enum Event {
   STATEMENT_STARTED("statement-started"),
   STATEMENT_DONE("statement-done"),
   STATEMENT_FAILED("statement-failed"),
+  /** Rows of a statement that runs piece by piece; its script is the key of the last of them. */
+  BATCH_DONE("batch-done"),
+  BATCHES_STOPPED("batches-stopped"),
   /** A person said that the statement in doubt took effect, or that it did not. */
   SETTLED_DONE("settled-done"),
   SETTLED_NOT_DONE("settled-not-done"),

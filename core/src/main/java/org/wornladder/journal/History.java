@@ -165,6 +165,7 @@ public record History(
       case DOWN_STARTED -> stuck(entry, run, placed, Progress.started(false));
       case STATEMENT_STARTED -> stuck(entry, run, placed, progress.withDoubtful(statement));
       case STATEMENT_DONE, SETTLED_DONE -> stuck(entry, run, placed, progress.withDone(statement));
+      case BATCH_DONE, BATCHES_STOPPED -> stuck(entry, run, placed, progress);
       case STATEMENT_FAILED -> stuck(entry, run, placed, progress.withFailed(statement));
       case SETTLED_NOT_DONE -> stuck(entry, run, placed, progress.withDoubtful(0));
       // What is done of the new file is in the entries that follow.

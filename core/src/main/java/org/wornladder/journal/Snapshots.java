@@ -25,7 +25,9 @@ public final class Snapshots {
      * Right before the latter, where it stood as it should: the fingerprint that the database gives
      * to it.
      */
-    CATALOG("catalog");
+    CATALOG("catalog"),
+    /** None: a person wants the run that is going on to end. */
+    STOP("stop");
 
     private final String word;
 
@@ -97,7 +99,7 @@ public final class Snapshots {
     String query =
         "SELECT moment, fingerprint FROM "
             + table.quoted()
-            + " WHERE project = ? ORDER BY number DESC";
+            + " WHERE project = ? AND moment <> 'stop' ORDER BY number DESC";
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, project);
       try (ResultSet rows = sql.executeQuery()) {
@@ -135,7 +137,7 @@ public final class Snapshots {
     String query =
         "SELECT moment, entry, fingerprint FROM "
             + table.quoted()
-            + " WHERE project = ? AND moment <> ? ORDER BY number";
+            + " WHERE project = ? AND moment NOT IN (?, 'stop') ORDER BY number";
     String before = "";
     long from = 0;
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
@@ -196,6 +198,39 @@ public final class Snapshots {
     long number = row.number() + (catalog.isPresent() ? 1 : 0);
     insert(number, moment, entry, fingerprint, content);
     session.commit();
+  }
+
+  /**
+   * Asks whoever runs batches to end behind the one that is running.
+   *
+   * @param who asks, in words
+   */
+  public void askStop(String who) throws SQLException {
+    session.begin();
+    insert(rowFor("").number(), Moment.STOP, 0, who, "");
+    session.commit();
+  }
+
+  /** Who has asked to end; empty if nobody has. */
+  public Optional<String> stopAsked() throws SQLException {
+    String query =
+        "SELECT fingerprint FROM " + table.quoted() + " WHERE project = ? AND moment = ?";
+    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
+      sql.setString(1, project);
+      sql.setString(2, Moment.STOP.word);
+      try (ResultSet row = sql.executeQuery()) {
+        return row.next() ? Optional.of(row.getString(1)) : Optional.empty();
+      }
+    }
+  }
+
+  /** What was asked before is not meant for the next run. */
+  public void forgetStop() throws SQLException {
+    if (table.exists()) {
+      session.begin();
+      session.change("DELETE FROM " + table.quoted() + " WHERE moment = 'stop'");
+      session.commit();
+    }
   }
 
   /** The statement that keeps what is there before a run, for a script that another runs. */

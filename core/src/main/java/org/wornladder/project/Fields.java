@@ -8,17 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.wornladder.sql.Place;
 
 /** Takes the entries of one YAML map by key and type, and collects what does not fit. */
 final class Fields {
-  /** Built for who sets a time: to build a pattern delays every start. */
-  private static final class Times {
-    static final Pattern DURATION = Pattern.compile("(\\d{1,9}) ?(ms|s|m|h)");
-  }
-
   private final YamlNode.Entries map;
   private final Problems problems;
   private final Set<String> known = new LinkedHashSet<>();
@@ -76,20 +69,12 @@ final class Fields {
     if (text.isEmpty()) {
       return Optional.empty();
     }
-    Matcher parts = Times.DURATION.matcher(text.get().text());
-    if (!parts.matches()) {
+    Optional<Duration> read = Durations.read(text.get().text());
+    if (read.isEmpty()) {
       String found = key + " cannot be '" + text.get().text() + "'";
       problems.error(text.get().place(), found, "write a time such as 500ms, 5s or 2m");
-      return Optional.empty();
     }
-    long count = Long.parseLong(parts.group(1));
-    return Optional.of(
-        switch (parts.group(2)) {
-          case "ms" -> Duration.ofMillis(count);
-          case "s" -> Duration.ofSeconds(count);
-          case "m" -> Duration.ofMinutes(count);
-          default -> Duration.ofHours(count);
-        });
+    return read;
   }
 
   List<String> words(String key) {

@@ -1,5 +1,6 @@
 package org.wornladder.project;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -23,6 +24,8 @@ final class HeaderBuilder {
   private List<String> needs = List.of();
   private List<String> accepts = List.of();
   private Optional<FoldedRange> folds = Optional.empty();
+  private Optional<Batching> batching = Optional.empty();
+  private Duration pause = Duration.ZERO;
 
   HeaderBuilder(Problems problems) {
     this.problems = problems;
@@ -39,6 +42,7 @@ final class HeaderBuilder {
         needs,
         always,
         accepts,
+        batching.map(one -> new Batching(one.rows(), one.key(), pause)),
         folds,
         List.copyOf(steering));
   }
@@ -62,6 +66,8 @@ final class HeaderBuilder {
       case "always" -> always = true;
       case "accepts" -> accepts(value, place);
       case "folds" -> folds(value, place);
+      case "in-batches-of" -> batches(value, place);
+      case "pause" -> pause(value, place);
       default -> throw new IllegalArgumentException("not a header directive: " + name);
     }
   }
@@ -103,6 +109,24 @@ final class HeaderBuilder {
       if (!RISKS.contains(risk)) {
         problems.error(place, "'" + risk + "' is not a risk", NearestWord.advice(risk, RISKS));
       }
+    }
+  }
+
+  private void batches(String value, Place place) {
+    batching = BatchingReader.read(value);
+    if (batching.isPresent()) {
+      steer("in-batches-of", value);
+    } else {
+      problems.error(
+          place, "'" + value + "' says no batches", "write --| in-batches-of: 5000 by id");
+    }
+  }
+
+  private void pause(String value, Place place) {
+    Optional<Duration> read = Durations.read(value);
+    pause = read.orElse(Duration.ZERO);
+    if (read.isEmpty()) {
+      problems.error(place, "pause cannot be '" + value + "'", "write a time such as 50ms or 2s");
     }
   }
 

@@ -17,7 +17,18 @@ import org.wornladder.sql.SqlTextException;
 public final class ScriptParser {
   /** What is read, which decides the directives that may be in it. */
   public enum Form {
-    RUNG("about", "run", "when", "when-sql", "otherwise", "only-in", "lifts", "accepts", "folds"),
+    RUNG(
+        "about",
+        "run",
+        "when",
+        "when-sql",
+        "otherwise",
+        "only-in",
+        "lifts",
+        "accepts",
+        "folds",
+        "in-batches-of",
+        "pause"),
     STANDING("about", "needs", "always", "only-in"),
     /** A way down out of the journal: it may have sections down alone. */
     JOURNALLED("about", "run", "lifts", "needs", "always", "only-in");

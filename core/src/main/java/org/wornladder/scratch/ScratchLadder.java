@@ -89,16 +89,7 @@ public final class ScratchLadder {
    */
   public long run(Plan plan) throws SQLException {
     long start = System.nanoTime();
-    new Runner(
-            context.engine(),
-            context.session(),
-            context.journal(),
-            plan,
-            RunListener.SILENT,
-            0,
-            false,
-            AroundRung.NOTHING)
-        .run();
+    new Runner(context, plan, RunListener.SILENT, 0, false, AroundRung.NOTHING).run();
     context.session().reset();
     return (System.nanoTime() - start) / 1_000_000;
   }

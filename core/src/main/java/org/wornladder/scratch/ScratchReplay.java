@@ -16,11 +16,11 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.execution.ApplyPlanner;
 import org.wornladder.execution.AroundRung;
+import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.PlanningContext;
 import org.wornladder.execution.Runner;
 import org.wornladder.execution.Step;
-import org.wornladder.journal.Journal;
 import org.wornladder.project.Problem;
 import org.wornladder.project.SchemaFiles.SchemaFile;
 import org.wornladder.sql.Place;
@@ -30,17 +30,19 @@ import org.wornladder.sql.Statement;
 
 /** Runs a project's files in a scratch database. */
 public final class ScratchReplay {
+  private final EnvironmentContext context;
   private final Engine engine;
   private final Session session;
   private final ScratchGuard reach;
 
   /**
-   * @param session to the scratch database
+   * @param context of the scratch database
    * @param ownServer whether statements may reach out of it
    */
-  public ScratchReplay(Engine engine, Session session, boolean ownServer) {
-    this.engine = engine;
-    this.session = session;
+  public ScratchReplay(EnvironmentContext context, boolean ownServer) {
+    this.context = context;
+    engine = context.engine();
+    session = context.session();
     reach = new ScratchGuard(engine, ownServer);
   }
 
@@ -51,7 +53,7 @@ public final class ScratchReplay {
    * @param upTo the highest number to run; empty for all
    * @throws ReplayException if one fails, or reaches out
    */
-  public void rungs(PlanningContext basis, Journal journal, OptionalLong upTo) {
+  public void rungs(PlanningContext basis, OptionalLong upTo) {
     try {
       ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
       Plan whole = new ApplyPlanner(basis, options, Map.of()).plan(Optional.empty());
@@ -59,8 +61,7 @@ public final class ScratchReplay {
       for (Step step : plan.steps()) {
         reach.check(step.statements());
       }
-      new Runner(engine, session, journal, plan, RunListener.SILENT, 0, true, AroundRung.NOTHING)
-          .run();
+      new Runner(context, plan, RunListener.SILENT, 0, true, AroundRung.NOTHING).run();
     } catch (ReplayException e) {
       throw e;
     } catch (LadderException e) {

@@ -43,8 +43,7 @@ public record ScratchRunner(ProjectContext project) {
   /** Runs the rungs and standing scripts in a scratch database, and reads what they made. */
   public Snapshot run(EnvironmentContext context, OptionalLong upTo) throws SQLException {
     createMissingSchemas(context);
-    replay(context)
-        .rungs(context.planning(context.journal().read(Depth.WHOLE)), context.journal(), upTo);
+    replay(context).rungs(context.planning(context.journal().read(Depth.WHOLE)), upTo);
     return context.structure().snapshot();
   }
 
@@ -153,7 +152,7 @@ public record ScratchRunner(ProjectContext project) {
   }
 
   private ScratchReplay replay(EnvironmentContext context) {
-    return new ScratchReplay(context.engine(), context.session(), isOwnServer());
+    return new ScratchReplay(context, isOwnServer());
   }
 
   /** The project's rungs in a scratch database, to be run one by one. */

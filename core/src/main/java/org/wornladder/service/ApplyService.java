@@ -3,6 +3,7 @@ package org.wornladder.service;
 import java.sql.SQLException;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.Advice;
 import org.wornladder.ApplyOptions;
 import org.wornladder.Approval;
 import org.wornladder.Preview;
@@ -105,6 +106,28 @@ public record ApplyService(ProjectContext project) {
       throw DatabaseErrors.translate(
           context.session(), context.environment().name(), "counting rows", e);
     }
+  }
+
+  /** Asks whoever runs batches to end behind the one that is running; returns who that is. */
+  public String askToStop(Optional<String> environment) {
+    return project.in(
+        environment,
+        Access.WRITE,
+        context -> {
+          String name = context.environment().name();
+          String holder =
+              context
+                  .session()
+                  .lockHolder()
+                  .orElseThrow(
+                      () ->
+                          RefusedException.of(
+                              "nobody changes " + name + " just now",
+                              "environment " + name,
+                              Advice.of(Advice.Code.SHOW_STATUS, name)));
+          context.snapshots().askStop("by " + context.session().user());
+          return holder;
+        });
   }
 
   /** The same for a caller that holds the lock already. */

@@ -99,9 +99,7 @@ record PlannedRun(Project project, RuntimeSettings settings) {
     long start = System.nanoTime();
     Runner runner =
         new Runner(
-            context.engine(),
-            context.session(),
-            context.journal(),
+            context,
             plan,
             listener,
             settings.retries(),

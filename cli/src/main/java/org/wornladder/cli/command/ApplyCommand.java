@@ -7,6 +7,8 @@ import org.wornladder.RunListener;
 import org.wornladder.RunResult;
 import org.wornladder.SeedOptions;
 import org.wornladder.SeedRunResult;
+import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.SeedView;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -16,6 +18,7 @@ final class ApplyCommand extends ChangeCommand {
   private static final String THEN = "--then";
 
   private static final String SEED = "--seed";
+  private static final String STOP = "--stop";
 
   @Override
   public void describe(CommandSpec spec) {
@@ -27,8 +30,21 @@ final class ApplyCommand extends ChangeCommand {
             "COMMAND …",
             "Become this command, with all that comes behind it, once the apply has succeeded."));
     spec.addOption(Options.flag(SEED, "Seed after it, as ladder seed does."));
+    spec.addOption(
+        Options.flag(STOP, "Have a run of another session end behind the batch it is at."));
     Options.change(spec);
     Options.format(spec);
+  }
+
+  @Override
+  Optional<Integer> instead(Call call) {
+    if (!call.has(STOP)) {
+      return Optional.empty();
+    }
+    String running = call.ladder().askToStop(call.environment());
+    new Page(call.terminal())
+        .verdict("Asked " + running + " to end behind the batch that it is at.");
+    return Optional.of(ExitCode.DONE);
   }
 
   @Override

@@ -12,6 +12,7 @@ import org.wornladder.execution.Plan;
 import org.wornladder.execution.Step;
 import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.execution.UncertainStatement;
+import org.wornladder.project.Batching;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Secrets;
@@ -152,7 +153,9 @@ public final class PlanView {
     }
     rung.oneWay()
         .ifPresent(reason -> marks.add(colors.warning("one-way: ") + SafeText.line(reason)));
-    if (rung.statementWise()) {
+    if (rung.batching().isPresent()) {
+      marks.add(batches(rung));
+    } else if (rung.statementWise()) {
       marks.add(colors.warning("statement by statement: ") + "each stays once it is done");
     }
     rung.doubt().ifPresent(doubt -> marks.add(found(doubt)));
@@ -161,6 +164,15 @@ public final class PlanView {
           colors.warning("goes on: ") + count(rung.done().size(), "statement") + " done before");
     }
     return marks;
+  }
+
+  private String batches(Step.OfRung rung) {
+    Batching batching = rung.batching().orElseThrow();
+    return colors.warning("in batches: ")
+        + count(batching.rows(), "row")
+        + " each by "
+        + SafeText.line(batching.key())
+        + rung.batch().map(last -> ", goes on behind " + last.note().text()).orElse("");
   }
 
   private String found(UncertainStatement doubt) {

@@ -1,6 +1,7 @@
 package org.wornladder.cli.view;
 
 import java.io.PrintStream;
+import java.time.Duration;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import me.tongfei.progressbar.ProgressBar;
@@ -26,6 +27,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
   private final PrintStream err;
   private final BooleanSupplier stop;
   private Optional<ProgressBar> bar = Optional.empty();
+  private Optional<ProgressBar> batches = Optional.empty();
   private int about;
   private boolean together;
   private int lines;
@@ -50,6 +52,30 @@ public final class ProgressView implements RunListener, AutoCloseable {
     String line = step.label() + " could not get what it needs (" + words + "); trying again";
     err.println(SafeText.line(line));
     err.flush();
+  }
+
+  /** With the rate and the time that is left, which the bar works out. */
+  @Override
+  public void batchDone(Step step, long done, long total) {
+    if (!terminal.errIsTerminal()) {
+      return;
+    }
+    if (batches.isEmpty()) {
+      batches =
+          Optional.of(
+              ProgressBars.bar(terminal, step.label(), total)
+                  .setUnit(" rows", 1)
+                  .showSpeed()
+                  .startsFrom(done, Duration.ZERO)
+                  .build());
+    }
+    batches.get().maxHint(total);
+    batches.get().stepTo(done);
+  }
+
+  private void endBatches() {
+    batches.ifPresent(ProgressBar::close);
+    batches = Optional.empty();
   }
 
   @Override
@@ -88,6 +114,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
 
   @Override
   public void stepDone(RunResult.Done done, int index) {
+    endBatches();
     if (bar.isPresent()) {
       bar.get().stepTo(index);
       return;
@@ -124,6 +151,7 @@ public final class ProgressView implements RunListener, AutoCloseable {
 
   @Override
   public void close() {
+    endBatches();
     bar.ifPresent(ProgressBar::close);
     bar = Optional.empty();
     if (lines > 0 && terminal.errIsTerminal()) {
