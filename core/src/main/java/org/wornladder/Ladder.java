@@ -410,6 +410,16 @@ public final class Ladder implements AutoCloseable {
   }
 
   /**
+   * Writes the difference as a series of rungs, between any two of which the programs of before and
+   * after can be at work.
+   *
+   * @return one for each rung; none if nothing differs
+   */
+  public List<Draft> draftInStages(DraftOptions options, DraftQuestions questions) {
+    return new DraftService(context).staged(options, questions);
+  }
+
+  /**
    * Puts the difference into the newest rung, while no guarded environment has it.
    *
    * @param approval asked before anything is changed

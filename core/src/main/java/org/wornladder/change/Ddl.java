@@ -86,6 +86,11 @@ public interface Ddl {
    */
   String examples(RowCheck check, List<String> key, int most);
 
+  /** A statement in the form in which it holds up others least. */
+  default GentleStatement gentle(String statement) {
+    return GentleStatement.plain(statement);
+  }
+
   /**
    * An expression whose text is a value of a column as a statement writes it; NULL where it is
    * NULL.

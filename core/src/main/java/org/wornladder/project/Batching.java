@@ -6,8 +6,7 @@ import java.time.Duration;
  * How a rung's one statement is run piece by piece.
  *
  * @param rows how many rows a piece has
- * @param key the column by which rows are told apart; with its table's alias in front if it needs
- *     one
+ * @param key the column that orders the rows; with its table's alias in front if it needs one
  * @param pause between two pieces
  */
 public record Batching(int rows, String key, Duration pause) {}

@@ -43,6 +43,13 @@ public record Project(
     return Optional.empty();
   }
 
+  /** The same with one more rung, which is the last. */
+  public Project and(Rung rung) {
+    List<Rung> more = new ArrayList<>(rungs);
+    more.add(rung);
+    return new Project(root, settings, more, standing, notes);
+  }
+
   /** The same with one rung in the place of several. */
   public Project with(List<Rung> replaced, Rung fold) {
     List<Rung> others = new ArrayList<>(rungs);

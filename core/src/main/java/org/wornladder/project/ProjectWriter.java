@@ -111,26 +111,56 @@ public final class ProjectWriter {
    * @throws ProjectException if the words hold no letter or digit, or the file cannot be written
    */
   public static String rung(Project project, String words, RungDraft draft, String timestamp) {
-    String label = nextLabel(project, timestamp);
+    Rung rung = next(project, words, draft, timestamp);
+    write(project, rung);
+    return rung.file();
+  }
+
+  /**
+   * The next rung, before it is written.
+   *
+   * @throws ProjectException if the words hold no letter or digit, or the text is no rung
+   */
+  public static Rung next(Project project, String words, RungDraft draft, String timestamp) {
+    return rung(nextLabel(project, timestamp), words, draft.text(about(words)));
+  }
+
+  private static Rung rung(String label, String words, String text) {
     String name = RungNames.fileName(label, words);
-    if (RungNames.parse(name).isEmpty()) {
-      throw ProjectException.of(
-          Place.of("rungs"),
-          "'" + words + "' holds no letter or digit",
-          "name what the rung is for");
-    }
+    RungNames.Parts parts =
+        RungNames.parse(name)
+            .orElseThrow(
+                () ->
+                    ProjectException.of(
+                        Place.of(ProjectReader.RUNGS),
+                        "'" + words + "' holds no letter or digit",
+                        "name what the rung is for"));
     String file = ProjectReader.RUNGS + "/" + name;
-    new TextFiles(project.root()).refuseOutside(file);
+    Problems problems = new Problems();
+    Script script =
+        ScriptParser.parse(file, text, ScriptParser.Form.RUNG, engine -> true, problems);
+    if (problems.hasErrors()) {
+      throw new ProjectException(problems.all());
+    }
+    return new Rung(parts.number(), parts.label(), parts.words(), script);
+  }
+
+  /**
+   * Writes a rung that has no file yet.
+   *
+   * @throws ProjectException if that fails
+   */
+  public static void write(Project project, Rung rung) {
+    new TextFiles(project.root()).refuseOutside(rung.file());
     try {
       Files.createDirectories(project.root().resolve(ProjectReader.RUNGS));
       // Written whole under another name first: a rung that is half there must never be seen.
-      Path part = project.root().resolve(file + ".part");
-      Files.writeString(part, draft.text(about(words)));
-      Files.move(part, project.root().resolve(file), StandardCopyOption.ATOMIC_MOVE);
-      return file;
+      Path part = project.root().resolve(rung.file() + ".part");
+      Files.writeString(part, rung.script().source());
+      Files.move(part, project.root().resolve(rung.file()), StandardCopyOption.ATOMIC_MOVE);
     } catch (IOException e) {
       throw ProjectException.of(
-          Place.of(file), "the rung cannot be written: " + TextFiles.reason(e), "");
+          Place.of(rung.file()), "the rung cannot be written: " + TextFiles.reason(e), "");
     }
   }
 
@@ -202,24 +232,7 @@ public final class ProjectWriter {
    * @throws ProjectException if the text is no rung
    */
   public static Rung fold(String words, List<Rung> rungs, String text) {
-    Rung last = rungs.get(rungs.size() - 1);
-    String name = RungNames.fileName(last.label(), words);
-    RungNames.Parts parts =
-        RungNames.parse(name)
-            .orElseThrow(
-                () ->
-                    ProjectException.of(
-                        Place.of(ProjectReader.RUNGS),
-                        "'" + words + "' holds no letter or digit",
-                        "name what the rung is for"));
-    String file = ProjectReader.RUNGS + "/" + name;
-    Problems problems = new Problems();
-    Script script =
-        ScriptParser.parse(file, text, ScriptParser.Form.RUNG, engine -> true, problems);
-    if (problems.hasErrors()) {
-      throw new ProjectException(problems.all());
-    }
-    return new Rung(parts.number(), parts.label(), parts.words(), script);
+    return rung(rungs.get(rungs.size() - 1).label(), words, text);
   }
 
   /**

@@ -16,9 +16,14 @@ import org.wornladder.sql.Place;
  * @param down likewise; none if no way down can be written
  * @param noWayDown why there is none; empty if there is one, or it is left to be written
  * @param remarks lines for whoever reads the rung
+ * @param directives of its header, such as {@code run: outside-transaction}
  */
 public record RungDraft(
-    List<String> up, List<String> down, Optional<String> noWayDown, List<String> remarks) {
+    List<String> up,
+    List<String> down,
+    Optional<String> noWayDown,
+    List<String> remarks,
+    List<String> directives) {
   private static final Pattern DIRECTIVE = Pattern.compile("(?m)^--\\|");
 
   public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
@@ -28,7 +33,19 @@ public record RungDraft(
     this(up, down, noWayDown, List.of());
   }
 
+  /** One without directives. */
+  public RungDraft(
+      List<String> up, List<String> down, Optional<String> noWayDown, List<String> remarks) {
+    this(up, down, noWayDown, remarks, List.of());
+  }
+
+  /** The same with directives. */
+  public RungDraft with(List<String> others) {
+    return new RungDraft(up, down, noWayDown, remarks, others);
+  }
+
   public RungDraft {
+    directives = List.copyOf(directives);
     remarks = List.copyOf(remarks);
     up = List.copyOf(up);
     down = List.copyOf(down);
@@ -94,6 +111,7 @@ public record RungDraft(
   String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');
+    directives.forEach(one -> text.append("--| ").append(one).append('\n'));
     remarks.forEach(remark -> text.append("-- ").append(remark).append('\n'));
     noWayDown.ifPresent(reason -> text.append("--| no way down: ").append(reason).append('\n'));
     text.append("--| up\n");

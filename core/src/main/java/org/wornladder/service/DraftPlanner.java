@@ -60,7 +60,7 @@ record DraftPlanner(
     Snapshot before = renames.isEmpty() ? present : proof.read();
     DraftSelection.Selected selected = selection.of(before, wanted);
     BothWays ways = BothWays.of(selected.differences(), before, wanted, ddl, Origin.TWO_DATABASES);
-    Map<String, String> values = values(ways.up().written());
+    Map<String, String> values = values(ways.up().written(), options, questions);
     refuseUnused(options.fills(), values.keySet());
     ChangeScript up = ways.up().filling(values, ddl);
     Snapshot after = Accepted.in(before, up.written());
@@ -122,19 +122,22 @@ record DraftPlanner(
   }
 
   /** What the rows get that have no value in a column which they must have, by its full name. */
-  private Map<String, String> values(List<Difference> written) {
+  static Map<String, String> values(
+      List<Difference> written, DraftOptions options, DraftQuestions questions) {
     Map<String, String> values = new TreeMap<>();
     for (Difference difference : written) {
       if (becomesRequired(difference)) {
         String column = difference.fullName();
-        given(column).or(() -> questions.value(column)).ifPresent(sql -> values.put(column, sql));
+        given(column, options)
+            .or(() -> questions.value(column))
+            .ifPresent(sql -> values.put(column, sql));
       }
     }
     return values;
   }
 
   /** The value that was given for a column, in whatever case it was named. */
-  private Optional<String> given(String column) {
+  private static Optional<String> given(String column, DraftOptions options) {
     return options.fills().entrySet().stream()
         .filter(one -> one.getKey().equalsIgnoreCase(column))
         .map(Map.Entry::getValue)

@@ -1,7 +1,9 @@
 package org.wornladder.service;
 
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.wornladder.Advice;
@@ -11,6 +13,8 @@ import org.wornladder.DraftQuestions;
 import org.wornladder.ExtensionApproval;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
+import org.wornladder.change.Difference;
+import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.Access;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
@@ -51,6 +55,50 @@ public record DraftService(ProjectContext project) {
       RunListener listener) {
     RungExtension newest = RungExtension.ofNewest(project);
     return draft(options, questions, rung -> newest.write(rung, approval, listener));
+  }
+
+  /**
+   * Writes the difference as a series of rungs, between any two of which the programs of before and
+   * after can be at work.
+   *
+   * @return one for each rung, in their order; none if nothing differs
+   * @throws RefusedException if a table has another name, or a step cannot be proved
+   */
+  public List<Draft> staged(DraftOptions options, DraftQuestions questions) {
+    Environment like = project.environments().read(options.from());
+    Snapshot wanted = wanted(options, like).withoutRights();
+    Snapshot present = sources().scratch().ofRungs(like, OptionalLong.empty()).withoutRights();
+    DraftSelection.Selected selected =
+        new DraftSelection(project, like, options).of(present, wanted);
+    Renames renames =
+        Renames.named(options.renamed(), present, wanted)
+            .asking(selected.differences(), present, wanted, questions);
+    List<SchemaChange.RenameColumn> copies = new ArrayList<>();
+    for (SchemaChange change : renames.changes()) {
+      if (!(change instanceof SchemaChange.RenameColumn copy)) {
+        throw RefusedException.of(
+            "a table's new name cannot be staged: " + change.target().displayName(),
+            SchemaFiles.FOLDER + "/",
+            "draft the rename in a rung of its own, with a view of the old name");
+      }
+      copies.add(copy);
+    }
+    Map<String, String> fills =
+        DraftPlanner.values(
+            selected.differences().stream().filter(one -> !isCopied(one, copies)).toList(),
+            options,
+            questions);
+    DraftPlanner.refuseUnused(options.fills(), fills.keySet());
+    List<StagedDraft.Stage> stages =
+        new StagedDraft(project, like, options, present, selected.differences(), copies, fills)
+            .stages();
+    return new StagedFiles(project, like, options, renames.unanswered(), stages).write(wanted);
+  }
+
+  private static boolean isCopied(Difference difference, List<SchemaChange.RenameColumn> copies) {
+    return copies.stream()
+        .map(copy -> copy.target().displayName() + "." + copy.after())
+        .anyMatch(difference.fullName()::equalsIgnoreCase);
   }
 
   /**

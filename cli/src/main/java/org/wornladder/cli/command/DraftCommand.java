@@ -29,6 +29,7 @@ final class DraftCommand implements Command {
   private static final String FORGIVE = "--forgive";
   private static final String RENAMED = "--renamed";
   private static final String EXTEND = "--extend";
+  private static final String STAGED = "--staged";
   private static final String DOWN = "--down";
   private static final String FILL = "--fill";
 
@@ -67,6 +68,10 @@ final class DraftCommand implements Command {
             "Put the change into the newest rung, while no guarded environment has it; the default"
                 + " environment takes it back and applies it again."));
     spec.addOption(
+        Options.flag(
+            STAGED,
+            "Write a series of rungs, between which the old program and the new one both work."));
+    spec.addOption(
         Options.text(DOWN, "NUMBER", "Write the way down of this rung, which has none."));
     spec.addOption(
         Options.flag(REFRESH_FILES, "Write no rung: bring schema/ to what the ladder builds."));
@@ -99,7 +104,24 @@ final class DraftCommand implements Command {
       return shown(call, way, "the structure before it", format);
     }
     DraftOptions options = options(call);
+    if (call.has(STAGED)) {
+      return staged(call, options, format);
+    }
     return shown(call, draft(call, options), options.from().orElse("schema/"), format);
+  }
+
+  private static int staged(Call call, DraftOptions options, String format) {
+    if (call.has(EXTEND)) {
+      throw call.wrong("--staged and --extend exclude each other");
+    }
+    List<Draft> drafts = call.ladder().draftInStages(options, new DraftDialogue(call, options));
+    DraftView view = new DraftView(call.terminal());
+    switch (format) {
+      case Call.JSON -> view.json(drafts);
+      case Call.MARKDOWN -> drafts.forEach(draft -> view.markdown(draft, "schema/"));
+      default -> view.show(drafts);
+    }
+    return drafts.stream().anyMatch(DraftCommand::needsPerson) ? ExitCode.FOUND : ExitCode.DONE;
   }
 
   private static Draft draft(Call call, DraftOptions options) {

@@ -50,6 +50,41 @@ public final class DraftView {
     verdict(draft);
   }
 
+  /** The rungs of a staged change, each as its file is. */
+  public void show(List<Draft> stages) {
+    if (stages.isEmpty()) {
+      page.verdict("The ladder builds what is wanted: there is nothing to draft.");
+      return;
+    }
+    for (Draft stage : stages) {
+      page.subject("stage", stage.file().orElse("not written"), "");
+      page.lines(SqlText.lines(stage.text().stripTrailing(), colors));
+      page.gap();
+    }
+    notes(stages.get(0));
+    boolean written = stages.get(0).file().isPresent();
+    page.verdict(
+        (written ? "Wrote " : "Nothing was written: ")
+            + PlanView.count(stages.size(), "rung")
+            + (stages.get(0).notProved().isEmpty()
+                ? "; each is proved, up, down and up again."
+                : "; NOT proved."));
+    if (written) {
+      page.next("read them; ladder apply --to NUMBER runs them one release at a time");
+    }
+  }
+
+  public void json(List<Draft> stages) {
+    new Json()
+        .put(
+            "stages",
+            stages.stream()
+                .map(stage -> new Json().put("file", stage.file()).put("text", stage.text()))
+                .toList())
+        .put("not_proved", stages.stream().findFirst().flatMap(Draft::notProved))
+        .write(terminal.out());
+  }
+
   private void notes(Draft draft) {
     page.gap();
     for (RenameCandidate candidate : draft.unanswered()) {

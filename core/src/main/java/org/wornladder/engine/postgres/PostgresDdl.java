@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.wornladder.change.Alteration;
+import org.wornladder.change.GentleStatement;
 import org.wornladder.change.Lock;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SqlDdl;
@@ -114,6 +115,11 @@ final class PostgresDdl extends SqlDdl {
   public Optional<String> size(ObjectId table) {
     return Optional.of(
         "SELECT pg_catalog.pg_total_relation_size(" + text(name(table)) + "::pg_catalog.regclass)");
+  }
+
+  @Override
+  public GentleStatement gentle(String statement) {
+    return PostgresGentle.of(statement);
   }
 
   /** Every type takes its own text back (PostgreSQL manual, "String Constants"). */
