@@ -19,10 +19,8 @@ public record BothWays(ChangeScript up, ChangeScript down) {
   public static BothWays of(
       List<Difference> differences, Snapshot before, Snapshot wanted, Ddl ddl, Origin origin) {
     ChangeScript up = ChangeScript.of(differences, before, wanted, ddl, origin);
-    ChangeScript down =
-        ChangeScript.of(
-            reversed(up.written()), Accepted.in(before, up.written()), before, ddl, origin);
-    return new BothWays(up, down);
+    Snapshot after = MadeIndexes.in(Accepted.in(before, up.written()), wanted);
+    return new BothWays(up, ChangeScript.of(reversed(up.written()), after, before, ddl, origin));
   }
 
   private static List<Difference> reversed(List<Difference> differences) {

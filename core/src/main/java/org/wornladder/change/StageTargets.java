@@ -5,8 +5,10 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
+import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
 
 /**
  * The structures between two others by which a change keeps running programs alive: what comes,
@@ -29,14 +31,27 @@ public record StageTargets(
 
   /**
    * @param differences from the present structure to the one that is wanted
+   * @param whole the structure that is wanted, as it was read
    */
-  public static StageTargets of(List<Difference> differences, Snapshot present) {
+  public static StageTargets of(List<Difference> differences, Snapshot present, Snapshot whole) {
     Sorted sorted = new Sorted();
     differences.forEach(difference -> sort(difference, sorted));
-    Snapshot expanded = Accepted.in(present, sorted.expanding);
-    Snapshot indexed = Accepted.in(expanded, sorted.indexing);
-    Snapshot required = Accepted.in(indexed, sorted.requiring);
-    return new StageTargets(expanded, indexed, required, Accepted.in(required, sorted.contracting));
+    Snapshot expanded = step(present, sorted.expanding);
+    Snapshot indexed = step(expanded, sorted.indexing);
+    Snapshot required = MadeIndexes.in(step(indexed, sorted.requiring), whole);
+    return new StageTargets(expanded, indexed, required, step(required, sorted.contracting));
+  }
+
+  /** The text that made a table describes none of the tables between. */
+  private static Snapshot step(Snapshot from, List<Difference> differences) {
+    Snapshot to = Accepted.in(from, differences);
+    List<DatabaseObject> objects = new ArrayList<>();
+    for (DatabaseObject object : to.objects()) {
+      boolean changed =
+          differences.stream().anyMatch(one -> one.owner().equals(Optional.of(object.id())));
+      objects.add(changed && object instanceof Table table ? TypedChanges.plain(table) : object);
+    }
+    return new Snapshot(objects, to.unseen());
   }
 
   private static void sort(Difference difference, Sorted sorted) {

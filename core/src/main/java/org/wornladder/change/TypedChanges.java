@@ -316,7 +316,7 @@ final class TypedChanges {
   }
 
   /** A table that no text describes any more. */
-  private static Table plain(Table table) {
+  static Table plain(Table table) {
     Map<String, String> facts = new TreeMap<>(table.facts());
     facts.remove(Facts.TEXT);
     return (Table) table.with(facts, table.storedParts());

@@ -111,9 +111,9 @@ public final class ProjectWriter {
    * @throws ProjectException if the words hold no letter or digit, or the file cannot be written
    */
   public static String rung(Project project, String words, RungDraft draft, String timestamp) {
-    Rung rung = next(project, words, draft, timestamp);
-    write(project, rung);
-    return rung.file();
+    String file = file(nextLabel(project, timestamp), words);
+    write(project, file, draft.text(about(words)));
+    return file;
   }
 
   /**
@@ -125,17 +125,20 @@ public final class ProjectWriter {
     return rung(nextLabel(project, timestamp), words, draft.text(about(words)));
   }
 
-  private static Rung rung(String label, String words, String text) {
+  private static String file(String label, String words) {
     String name = RungNames.fileName(label, words);
-    RungNames.Parts parts =
-        RungNames.parse(name)
-            .orElseThrow(
-                () ->
-                    ProjectException.of(
-                        Place.of(ProjectReader.RUNGS),
-                        "'" + words + "' holds no letter or digit",
-                        "name what the rung is for"));
-    String file = ProjectReader.RUNGS + "/" + name;
+    if (RungNames.parse(name).isEmpty()) {
+      throw ProjectException.of(
+          Place.of(ProjectReader.RUNGS),
+          "'" + words + "' holds no letter or digit",
+          "name what the rung is for");
+    }
+    return ProjectReader.RUNGS + "/" + name;
+  }
+
+  private static Rung rung(String label, String words, String text) {
+    String file = file(label, words);
+    RungNames.Parts parts = RungNames.parse(file.substring(file.indexOf('/') + 1)).orElseThrow();
     Problems problems = new Problems();
     Script script =
         ScriptParser.parse(file, text, ScriptParser.Form.RUNG, engine -> true, problems);
@@ -151,16 +154,19 @@ public final class ProjectWriter {
    * @throws ProjectException if that fails
    */
   public static void write(Project project, Rung rung) {
-    new TextFiles(project.root()).refuseOutside(rung.file());
+    write(project, rung.file(), rung.script().source());
+  }
+
+  private static void write(Project project, String file, String text) {
+    new TextFiles(project.root()).refuseOutside(file);
     try {
       Files.createDirectories(project.root().resolve(ProjectReader.RUNGS));
       // Written whole under another name first: a rung that is half there must never be seen.
-      Path part = project.root().resolve(rung.file() + ".part");
-      Files.writeString(part, rung.script().source());
-      Files.move(part, project.root().resolve(rung.file()), StandardCopyOption.ATOMIC_MOVE);
+      Path part = Files.writeString(project.root().resolve(file + ".part"), text);
+      Files.move(part, project.root().resolve(file), StandardCopyOption.ATOMIC_MOVE);
     } catch (IOException e) {
       throw ProjectException.of(
-          Place.of(rung.file()), "the rung cannot be written: " + TextFiles.reason(e), "");
+          Place.of(file), "the rung cannot be written: " + TextFiles.reason(e), "");
     }
   }
 

@@ -90,7 +90,8 @@ public record DraftService(ProjectContext project) {
             questions);
     DraftPlanner.refuseUnused(options.fills(), fills.keySet());
     List<StagedDraft.Stage> stages =
-        new StagedDraft(project, like, options, present, selected.differences(), copies, fills)
+        new StagedDraft(
+                project, like, options, present, wanted, selected.differences(), copies, fills)
             .stages();
     return new StagedFiles(project, like, options, renames.unanswered(), stages).write(wanted);
   }

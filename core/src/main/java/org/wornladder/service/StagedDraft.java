@@ -37,6 +37,7 @@ record StagedDraft(
     Environment like,
     DraftOptions options,
     Snapshot present,
+    Snapshot wanted,
     List<Difference> differences,
     List<SchemaChange.RenameColumn> copies,
     Map<String, String> fills) {
@@ -51,7 +52,7 @@ record StagedDraft(
 
   /** The rungs in their order. */
   List<Stage> stages() {
-    StageTargets targets = StageTargets.of(differences, present);
+    StageTargets targets = StageTargets.of(differences, present, wanted);
     List<Stage> stages = new ArrayList<>();
     plain(present, targets.expanded(), Map.of(), "expand", stages);
     indexes(targets, stages);
@@ -207,7 +208,11 @@ record StagedDraft(
     List<GentleStatement> up = gentle(step.get().up());
     List<String> laterUp = up.stream().flatMap(one -> one.laterUp().stream()).toList();
     if (laterUp.isEmpty()) {
-      stages.add(new Stage("require", step.get().rung(List.of())));
+      RungDraft rung = step.get().rung(List.of());
+      stages.add(
+          new Stage(
+              "require",
+              new RungDraft(rung.up(), rung.down(), rung.noWayDown(), first(rung.remarks()))));
       return;
     }
     List<String> first = up.stream().flatMap(one -> one.up().stream()).toList();
@@ -216,7 +221,8 @@ record StagedDraft(
     List<String> laterDown = new ArrayList<>();
     up.forEach(one -> laterDown.addAll(0, one.laterDown()));
     plainBack(step.get(), up).forEach(back::add);
-    stages.add(new Stage("require", rung(List.of(), List.of("no row is read yet"), first, back)));
+    stages.add(
+        new Stage("require", rung(List.of(), first(List.of("no row is read yet")), first, back)));
     stages.add(
         new Stage(
             "validate",
@@ -225,6 +231,12 @@ record StagedDraft(
                 List.of("rows are read while others read and write"),
                 laterUp,
                 laterDown)));
+  }
+
+  private static List<String> first(List<String> remarks) {
+    List<String> all = new ArrayList<>(remarks);
+    all.add(0, "run this when every program writes what is required here");
+    return all;
   }
 
   /** The statements back of those that have no gentle form. */

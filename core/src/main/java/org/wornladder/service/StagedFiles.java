@@ -9,6 +9,7 @@ import org.wornladder.Draft;
 import org.wornladder.DraftOptions;
 import org.wornladder.RehearsalReport;
 import org.wornladder.change.Difference;
+import org.wornladder.change.Differences;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.RenameCandidate;
 import org.wornladder.execution.EnvironmentContext;
@@ -107,10 +108,12 @@ record StagedFiles(
         return Optional.of(rung.label() + ": " + String.join("; ", proof.faults()));
       }
     }
+    // Columns come behind those that go: their order is another one.
     List<Difference> left =
-        new DraftSelection(project, like, options)
-            .of(scratch.structure().snapshot().withoutRights(), wanted)
-            .differences();
+        Differences.butForOrder(
+            new DraftSelection(project, like, options)
+                .of(scratch.structure().snapshot().withoutRights(), wanted)
+                .differences());
     return left.isEmpty()
         ? Optional.empty()
         : Optional.of(left.get(0).description() + " is not as it should be in the end");

@@ -278,6 +278,26 @@ class DraftTest {
 
   @ParameterizedTest
   @EnumSource
+  void aForeignKeyAloneComesAndGoes(Kind kind) {
+    on(kind);
+    ladder.file(
+        "schema/tables/grower.sql",
+        GROWER.replaceFirst(
+            "fax varchar\\(20\\)",
+            "fax varchar(20), boss integer, CONSTRAINT grower_boss FOREIGN KEY (boss) REFERENCES"
+                + " grower (id)"));
+    assertThat(draft(DraftOptions.of("bosses")).notProved()).isEmpty();
+    ladder.file(
+        "schema/tables/grower.sql",
+        GROWER.replaceFirst("fax varchar\\(20\\)", "fax varchar(20), boss integer"));
+    assertThat(draft(DraftOptions.of("no rule")).notProved()).isEmpty();
+    ladder.apply();
+    ladder.rollback(new RollbackOptions.To(1));
+    assertThat(drift(Against.EXPECTED)).isEmpty();
+  }
+
+  @ParameterizedTest
+  @EnumSource
   void theNewestRungIsExtendedAndDevHasItAgain(Kind kind) {
     on(kind);
     ladder.rung("0002-crates", "CREATE TABLE crate (id integer);", "DROP TABLE crate;");

@@ -167,7 +167,8 @@ final class MariadbDdl extends SqlDdl {
   }
 
   private static boolean isNeeded(Index index, Table table) {
-    return table.indexes().stream().anyMatch(one -> one.name().equals(index.name()))
+    return table.indexes().stream()
+            .anyMatch(one -> !one.fromConstraint() && one.name().equals(index.name()))
         || table.foreignKeys().stream()
             .anyMatch(
                 key ->
