@@ -53,8 +53,11 @@ import org.wornladder.service.StatusService;
 public final class Ladder implements AutoCloseable {
   private final ProjectContext context;
 
-  private Ladder(ProjectContext context) {
+  private final Optional<ClassPathProject> copy;
+
+  private Ladder(ProjectContext context, Optional<ClassPathProject> copy) {
     this.context = context;
+    this.copy = copy;
   }
 
   public static Builder builder() {
@@ -66,7 +69,9 @@ public final class Ladder implements AutoCloseable {
     private static final Duration LOCK_WAIT = Duration.ofSeconds(60);
 
     private Optional<Path> root = Optional.empty();
+    private Optional<ClassPathProject> copy = Optional.empty();
     private final Map<String, DataSource> dataSources = new HashMap<>();
+    private Optional<DataSource> ofDefault = Optional.empty();
     private Function<String, Optional<String>> variables =
         name -> Optional.ofNullable(System.getenv(name));
     private Duration lockWait = LOCK_WAIT;
@@ -84,9 +89,31 @@ public final class Ladder implements AutoCloseable {
       return this;
     }
 
-    /** Connections to an environment, used instead of its url. They are closed after use. */
-    public Builder dataSource(String environment, DataSource dataSource) {
-      dataSources.put(environment, dataSource);
+    /**
+     * A project that is packed with the program, such as {@code db/ladder} for {@code
+     * db/ladder/ladder.yaml} on the class path. It is copied to a temporary folder, which goes when
+     * the ladder is closed.
+     *
+     * @throws ProjectException if there is none, or it cannot be copied
+     */
+    public Builder projectOnClassPath(String folder, ClassLoader loader) {
+      copy = Optional.of(ClassPathProject.copy(folder, loader));
+      root = copy.map(ClassPathProject::root);
+      return this;
+    }
+
+    /**
+     * Connections to an environment, used instead of its url, user and password, which are not read
+     * then. They are closed after use.
+     */
+    public Builder environment(String name, DataSource connections) {
+      dataSources.put(name, connections);
+      return this;
+    }
+
+    /** The same for the default environment. */
+    public Builder environment(DataSource connections) {
+      ofDefault = Optional.of(connections);
       return this;
     }
 
@@ -146,8 +173,10 @@ public final class Ladder implements AutoCloseable {
      * @throws ProjectException with every error in its files
      */
     public Ladder build() {
-      return new Ladder(
-          new ProjectContext(ProjectReader.read(root(), Engines::isOther), settings()));
+      Project project = ProjectReader.read(root(), Engines::isOther);
+      ofDefault.ifPresent(
+          source -> dataSources.put(project.settings().defaultEnvironment(), source));
+      return new Ladder(new ProjectContext(project, settings()), copy);
     }
 
     /**
@@ -176,9 +205,11 @@ public final class Ladder implements AutoCloseable {
     return context.project();
   }
 
-  /** Nothing is held between calls; for use in a try statement. */
+  /** No connection is held between calls: what goes is the copy of a project on the class path. */
   @Override
-  public void close() {}
+  public void close() {
+    copy.ifPresent(ClassPathProject::delete);
+  }
 
   /** Examines the files without a database. */
   public static CheckReport check(Path root) {

@@ -314,13 +314,13 @@ class LadderApiTest {
     TestDatabase database = TestDatabase.make(kind, root);
     TestLadder.on(database, root);
     SqlDataSource source = new SqlDataSource(database.url());
-    Ladder fromSource = Ladder.builder().project(root).dataSource("dev", source).build();
+    Ladder fromSource = Ladder.builder().project(root).environment("dev", source).build();
     Optional<String> dev = Optional.of("dev");
     assertThat(fromSource.apply(dev, ApplyOptions.ALL).done()).hasSize(3);
     assertThat(fromSource.status(dev).rungs()).hasSize(3);
     RollbackOptions toOne = RollbackOptions.builder().to(1).build();
     assertThat(fromSource.rollback(dev, toOne).done()).hasSize(2);
-    assertThat(source.opened()).isEqualTo(3);
+    assertThat(source.opened()).as("one for each call, and one to ask for the url").isEqualTo(4);
   }
 
   /** What a program sees that brings the core without the optional libraries. */

@@ -25,7 +25,8 @@ public record ProjectContext(
     this(
         project,
         settings,
-        new EnvironmentReader(project.root(), project.settings(), settings.variables()));
+        new EnvironmentReader(
+            project.root(), project.settings(), settings.variables(), settings::url));
   }
 
   /** What is done while a session to an environment is open. */

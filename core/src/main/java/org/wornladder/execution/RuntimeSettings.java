@@ -1,6 +1,8 @@
 package org.wornladder.execution;
 
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDateTime;
@@ -10,6 +12,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javax.sql.DataSource;
+import org.wornladder.UnreachableException;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Environment;
 import org.wornladder.project.ProjectWriter;
@@ -42,6 +45,28 @@ public record RuntimeSettings(
   public RuntimeSettings as(String otherTool) {
     return new RuntimeSettings(
         variables, dataSources, lockWait, await, onWait, retries, otherTool, clock);
+  }
+
+  /**
+   * The JDBC URL of an environment whose connections come from the program around; empty if they do
+   * not.
+   *
+   * @throws UnreachableException if there is no connection to be had
+   */
+  Optional<String> url(String environment) {
+    DataSource source = dataSources.get(environment);
+    if (source == null) {
+      return Optional.empty();
+    }
+    try (Connection connection = source.getConnection()) {
+      return Optional.of(connection.getMetaData().getURL());
+    } catch (SQLException e) {
+      throw new UnreachableException(
+          "the program's data source gives no connection: " + e.getMessage(),
+          "environment " + environment,
+          "see that the data source is set up",
+          e);
+    }
   }
 
   /** Now, as rungs are numbered by time. */

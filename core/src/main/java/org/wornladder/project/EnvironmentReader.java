@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
@@ -12,12 +13,28 @@ import org.wornladder.sql.Place;
 public final class EnvironmentReader {
   private final Settings settings;
   private final Variables variables;
+  private final Function<String, Optional<String>> urls;
+  private final Map<String, Optional<String>> known = new ConcurrentHashMap<>();
 
   /**
    * @param process the process's environment variables, by name
    */
   public EnvironmentReader(
       Path root, Settings settings, Function<String, Optional<String>> process) {
+    this(root, settings, process, name -> Optional.empty());
+  }
+
+  /**
+   * @param process the process's environment variables, by name
+   * @param urls the JDBC URLs of environments whose connections come from the program around, by
+   *     name: their settings' url, user and password are not read
+   */
+  public EnvironmentReader(
+      Path root,
+      Settings settings,
+      Function<String, Optional<String>> process,
+      Function<String, Optional<String>> urls) {
+    this.urls = urls;
     this.settings = settings;
     variables = new Variables(root, process);
   }
@@ -38,12 +55,17 @@ public final class EnvironmentReader {
    */
   public Environment read(EnvironmentSettings found) {
     Problems problems = new Problems();
+    Optional<String> given = known.computeIfAbsent(found.name(), urls);
+    boolean own = given.isEmpty();
     Environment environment =
         new Environment(
             found,
-            expand(found.url(), found.name(), problems),
-            found.user().map(user -> expand(user, found.name(), problems)),
-            found.password().map(password -> expand(password, found.name(), problems)),
+            given.orElseGet(() -> expand(found.url(), found.name(), problems)),
+            found.user().filter(user -> own).map(user -> expand(user, found.name(), problems)),
+            found
+                .password()
+                .filter(password -> own)
+                .map(password -> expand(password, found.name(), problems)),
             found.role().map(role -> expand(role, found.name(), problems)),
             values(found, problems));
     if (problems.hasErrors()) {

@@ -33,7 +33,7 @@ class OpeningTest {
     project.settings(database, ", role: nobody_of_that_name");
     SqlDataSource source = new SqlDataSource(database.url());
     for (int i = 0; i < 3; i++) {
-      try (Ladder ladder = Ladder.builder().project(root).dataSource("dev", source).build()) {
+      try (Ladder ladder = Ladder.builder().project(root).environment("dev", source).build()) {
         assertThatThrownBy(() -> ladder.status(Optional.of("dev")))
             .isInstanceOf(LadderException.class)
             .hasMessageContaining("nobody_of_that_name");
