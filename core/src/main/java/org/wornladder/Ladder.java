@@ -41,6 +41,7 @@ import org.wornladder.service.SeedService;
 import org.wornladder.service.SettleService;
 import org.wornladder.service.ShowService;
 import org.wornladder.service.StatusService;
+import org.wornladder.service.TemporaryDatabaseService;
 
 /**
  * One project and its environments: the public API. The files are read once, by {@link
@@ -329,6 +330,18 @@ public final class Ladder implements AutoCloseable {
   public void acceptJournal(
       Optional<String> environment, String because, Approval approval, RunListener listener) {
     new SettleService(context).acceptJournal(environment, because, approval, listener);
+  }
+
+  /**
+   * Makes a database of its own that has all rungs and standing scripts in place, such as a test
+   * wants. Whoever asks for it closes it.
+   *
+   * @param like the environment on whose engine, and on whose server, it is; the default one if
+   *     empty. On the server of a guarded environment none is made.
+   * @param seed whether it has the reference data, too
+   */
+  public TemporaryDatabase temporaryDatabase(Optional<String> like, boolean seed) {
+    return new TemporaryDatabaseService(context).make(like, seed);
   }
 
   /**

@@ -171,7 +171,8 @@ public record ScratchRunner(ProjectContext project) {
     }
   }
 
-  private ScratchDatabase make(Environment like) {
+  /** A new scratch database; whoever asks for it closes it. */
+  public ScratchDatabase make(Environment like) {
     Engine engine = Engines.of(like);
     Optional<ScratchSettings> named =
         project

@@ -97,7 +97,7 @@ class HistoryTest {
       assertThat(Event.of(event.label())).contains(event);
       assertThat(event.shown()).doesNotContain("-");
     }
-    assertThat(Event.of("folded")).isEmpty();
+    assertThat(Event.of("unheard-of")).isEmpty();
   }
 
   @Test
