@@ -86,7 +86,7 @@ class CommandLineTest {
   @Test
   void everyCommandDescribesItselfAndItsOptions() {
     Map<String, CommandLine> commands = CommandTable.model().subcommands();
-    assertThat(commands).hasSize(20);
+    assertThat(commands).hasSize(22);
     for (CommandLine command : commands.values()) {
       CommandSpec spec = command.getCommandSpec();
       assertThat(spec.usageMessage().description()).isNotEmpty();

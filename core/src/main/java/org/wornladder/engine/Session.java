@@ -159,7 +159,7 @@ public interface Session extends AutoCloseable {
    */
   Schema structure(List<String> without) throws SQLException;
 
-  /** The same with {@link Schema#answers}, where the engine can have them. */
+  /** The same with {@link Schema#catalogFingerprint}, where the engine can have them. */
   default Schema structureWithFingerprint(List<String> without) throws SQLException {
     return structure(without);
   }
@@ -167,7 +167,7 @@ public interface Session extends AutoCloseable {
   /**
    * A fingerprint of all that the database answers when its structure is read, computed by the
    * database itself, which is sooner done than to say it. The same one as that of a structure read
-   * before ({@link Schema#answers}): nothing has changed since.
+   * before ({@link Schema#catalogFingerprint}): nothing has changed since.
    *
    * @param without as it was then
    * @return empty where the engine cannot

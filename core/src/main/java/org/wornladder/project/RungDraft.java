@@ -67,7 +67,7 @@ public record RungDraft(
   /**
    * Refuses what could not be read back as a rung, before anything is written.
    *
-   * @param next what to do then
+   * @param advice what to do then
    * @throws ProjectException if it is too large
    */
   public void refuseTooLarge(Advice advice) {

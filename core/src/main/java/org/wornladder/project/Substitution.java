@@ -8,8 +8,8 @@ import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
 
 /**
- * Puts values into the text of a section: {@code @{name}} as it is, {@code @{name:text}} as an
- * SQL string, {@code @{name:ident}} as a name; {@code @@{} gives {@code @{}}.
+ * Puts values into the text of a section: {@code @{name}} as it is, {@code @{name:text}} as an SQL
+ * string, {@code @{name:ident}} as a name; a second at sign in front keeps it as it is.
  *
  * @param text the section with its values put in
  * @param used the names of the values that it uses

@@ -4,11 +4,12 @@ import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Passwords that are in a URL: behind the user, or as a parameter. */
-final class UrlSecrets {
+public final class UrlSecrets {
   private static final Pattern PASSWORD =
       Pattern.compile(
           // What stands behind the user may hold every mark; a port is no password.
@@ -18,6 +19,12 @@ final class UrlSecrets {
   private static final int SHORTEST_PART = 4;
 
   private UrlSecrets() {}
+
+  /** The password that a URL names, as it is meant; empty if it names none. */
+  public static Optional<String> password(String url) {
+    List<String> secrets = in(url);
+    return secrets.size() < 2 ? Optional.empty() : Optional.of(secrets.get(1));
+  }
 
   /** Each as it is there, and as it is meant. */
   static List<String> in(String url) {

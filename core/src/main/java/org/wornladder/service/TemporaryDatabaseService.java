@@ -12,6 +12,7 @@ import org.wornladder.engine.ScratchDatabase;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.Environment;
+import org.wornladder.project.UrlSecrets;
 import org.wornladder.scratch.ScratchRunner;
 
 /** Makes databases that have all rungs in place and live until they are closed. */
@@ -32,16 +33,27 @@ public record TemporaryDatabaseService(ProjectContext project) {
           Access.WRITE,
           context -> {
             fill(context, runner, seed);
-            return new TemporaryDatabase(
-                context.session().connection().getMetaData().getURL(),
-                scratch.environment().user(),
-                scratch.environment().password(),
-                scratch);
+            return open(context, scratch);
           });
     } catch (RuntimeException e) {
       scratch.close();
       throw e;
     }
+  }
+
+  /** As JDBC has it: a URL of another form has its user and password inside. */
+  private static TemporaryDatabase open(EnvironmentContext context, ScratchDatabase scratch)
+      throws SQLException {
+    Environment environment = scratch.environment();
+    if (environment.url().startsWith("jdbc:")) {
+      return new TemporaryDatabase(
+          environment.url(), environment.user(), environment.password(), scratch);
+    }
+    return new TemporaryDatabase(
+        context.session().connection().getMetaData().getURL(),
+        environment.user().or(() -> Optional.of(context.session().user())),
+        environment.password().or(() -> UrlSecrets.password(environment.url())),
+        scratch);
   }
 
   private void fill(EnvironmentContext context, ScratchRunner runner, boolean seed)
