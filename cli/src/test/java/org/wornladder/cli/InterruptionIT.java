@@ -119,7 +119,7 @@ class InterruptionIT {
   private static void twentyApply(Workspace work) throws Exception {
     List<Process> crowd = new ArrayList<>();
     for (int i = 0; i < 20; i++) {
-      crowd.add(work.start("apply"));
+      crowd.add(work.start("apply", "--lock-wait", "110"));
     }
     for (Process process : crowd) {
       assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();

@@ -127,7 +127,8 @@ public final class Attic {
             what.kind() == Erasure.Kind.COLUMN
                 ? column(what, table).map(Column::name).orElse(what.column())
                 : "");
-    KeptItem item = new KeptItem(0, rung, named, table.id().schema(), place, rows + " rows", "");
+    String details = named.words() + ", " + rows + (rows == 1 ? " row" : " rows");
+    KeptItem item = new KeptItem(0, rung, named, table.id().schema(), place, details, "");
     journal.append(Event.KEPT_ASIDE, item.subject(), EntryDetails.of(item.details()));
   }
 

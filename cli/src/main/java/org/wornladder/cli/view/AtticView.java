@@ -38,7 +38,7 @@ public final class AtticView {
   private void lines(List<KeptItem> items) {
     for (KeptItem item : items) {
       page.line(
-          "  %5d  %s  rung %d  %s"
+          "  %4d  %s  rung %d  %s"
               .formatted(
                   item.entry(),
                   item.at().substring(0, 16).replace('T', ' '),

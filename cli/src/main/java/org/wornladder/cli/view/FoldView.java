@@ -19,12 +19,17 @@ public final class FoldView {
       fold.text().lines().forEach(line -> page.line(SafeText.line(line)));
       page.gap();
     }
+    int width =
+        fold.rows().stream()
+            .mapToInt(rows -> SafeText.width(SafeText.line(rows.table())))
+            .max()
+            .orElse(0);
     for (Fold.Rows rows : fold.rows()) {
       page.line(
           "  "
               + (rows.kept() ? "rows    " : colors.warning("no rows "))
               + "  "
-              + SafeText.line(rows.table())
+              + SafeText.pad(SafeText.line(rows.table()), width)
               + "  "
               + PlanView.count(rows.count(), "row"));
     }
