@@ -385,6 +385,15 @@ public final class Ladder implements AutoCloseable {
     return new StatusService(context).status(environment);
   }
 
+  /**
+   * What an environment should have, without rows, as a text for {@link RehearseOptions#expected}.
+   *
+   * @throws RefusedException if the structure holds the value of a variable
+   */
+  public String expectedStructure(Optional<String> environment) {
+    return new StatusService(context).expected(environment);
+  }
+
   /** The journal of one environment, its hash chain checked. */
   public JournalReport history(Optional<String> environment) {
     return new StatusService(context).history(environment);

@@ -148,6 +148,48 @@ class DraftIT {
   }
 
   @Test
+  void aRehearsalNeedsNoAccessToTheDatabaseThatItIsFor() throws Exception {
+    work.ladder("apply", "test").exits(0);
+    work.ladder("status", "test", "--export-expected", "test.expected").exits(0).says("Wrote");
+    work.ladder("status", "test", "--export-expected", "test.expected").exits(3);
+    assertThat(work.text("test.expected")).contains("\"bins\"").doesNotContain("'a'");
+    Files.delete(folder.resolve("data/test.db"));
+    work.rung("0002-grades", "ALTER TABLE bin ADD COLUMN grade text;", "SELECT 1;");
+    work.ladder("rehearse", "--expected", "test.expected")
+        .exits(1)
+        .says("what test should have, as its file says", "0002", "NOT proved");
+    work.rung(
+        "0002-grades",
+        "ALTER TABLE bin ADD COLUMN grade text;",
+        "ALTER TABLE bin DROP COLUMN grade;");
+    work.ladder("rehearse", "--expected", "test.expected").exits(0).says("1 rung proved");
+    work.rung("0001-bins", "CREATE TABLE bin (edited text);", "DROP TABLE bin;");
+    work.ladder("rehearse", "--expected", "test.expected").exits(1).says("0001 is worn");
+    work.file("test.expected", "nonsense");
+    work.ladder("rehearse", "--expected", "test.expected")
+        .exits(2)
+        .complains("test.expected:1:1", "export it again");
+    work.ladder("rehearse", "--expected", "none").exits(2).complains("the file cannot be read");
+  }
+
+  @Test
+  void auditorsGetTheJournalSinceATimeAsATable() {
+    work.rung("0002-a", "CREATE TABLE \"o, \"\"dd\" (id integer);", "SELECT 1;");
+    work.ladder("apply").exits(0);
+    String csv = work.ladder("history", "--format", "csv").exits(0).out();
+    assertThat(csv.lines()).hasSize(3).first().asString().startsWith("entry,at,event,rung,name");
+    assertThat(csv).contains(",applied,2,a,");
+    assertThat(
+            work.ladder("history", "--since", "2100-01-01", "--format", "csv")
+                .exits(0)
+                .out()
+                .lines())
+        .hasSize(1);
+    work.ladder("history", "--since", "2020-01-01T00:00").exits(0).says("2 entries");
+    work.ladder("history", "--since", "yesterday").exits(2).complains("--since wants a time");
+  }
+
+  @Test
   void aScriptIsWrittenAndNothingIsRun() {
     work.rung("0002-crates", "CREATE TABLE crate (id integer);", "DROP TABLE crate;");
     work.ladder("preview", "--script", "change.sql").exits(0).says("Wrote change.sql with 1 rung");

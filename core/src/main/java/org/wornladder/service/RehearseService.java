@@ -1,10 +1,14 @@
 package org.wornladder.service;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.LadderException;
+import org.wornladder.ProjectException;
 import org.wornladder.RehearsalReport;
 import org.wornladder.RehearseOptions;
 import org.wornladder.SeedListener;
@@ -15,6 +19,9 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.Entry;
+import org.wornladder.journal.EntryDetails;
+import org.wornladder.journal.EntrySubject;
+import org.wornladder.journal.Event;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.RungRecord;
@@ -29,24 +36,53 @@ import org.wornladder.scratch.RungRehearsal;
 import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
 import org.wornladder.scratch.ScratchRunner;
+import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
 /** Proves waiting rungs in a scratch database: up, down, and up again. */
 public record RehearseService(ProjectContext project) {
   /** What a rehearsal begins with. */
   private record Start(
-      String words, Snapshot structure, List<Entry> entries, List<RungRecord> inPlace) {}
+      String words,
+      Snapshot structure,
+      List<Entry> entries,
+      List<Long> inPlace,
+      Optional<ExpectedFile> file) {}
 
   /** Runs the waiting rungs in a scratch database like an environment; the latter is only read. */
   public RehearsalReport rehearse(Optional<String> environment, RehearseOptions options) {
     Environment like = project.environments().read(environment);
     Start start =
         options.fromBlank()
-            ? new Start("nothing", Snapshot.EMPTY, List.of(), List.of())
-            : project.in(like, Access.READ, context -> start(context, options));
+            ? new Start("nothing", Snapshot.EMPTY, List.of(), List.of(), Optional.empty())
+            : options.expected().isPresent()
+                ? start(options.expected().get())
+                : project.in(like, Access.READ, context -> start(context, options));
     List<Rung> waiting = waiting(start.inPlace());
     return new ScratchRunner(project)
         .in(like, scratch -> rehearse(scratch, start, waiting, options));
+  }
+
+  private static Start start(Path path) {
+    ExpectedFile file;
+    try {
+      file = ExpectedFile.read(path.toString(), Files.readString(path));
+    } catch (IOException e) {
+      throw ProjectException.of(
+          Place.of(path.toString()),
+          "the file cannot be read: " + e.getMessage(),
+          "see that it is there and may be read");
+    }
+    return new Start(
+        "what " + file.environment() + " should have, as its file says",
+        file.structure(),
+        List.of(),
+        file.rungs().stream().map(EntrySubject::rung).toList(),
+        Optional.of(file));
+  }
+
+  private static List<Long> numbers(History history) {
+    return history.inPlaceNewestFirst().stream().map(RungRecord::number).toList();
   }
 
   private static Start start(EnvironmentContext context, RehearseOptions options)
@@ -59,16 +95,17 @@ public record RehearseService(ProjectContext project) {
             "what is in " + name,
             state.live(),
             context.journal().everything(),
-            history.inPlaceNewestFirst())
+            numbers(history),
+            Optional.empty())
         : new Start(
             "what " + name + " should have",
             state.expected(),
             context.journal().everything(),
-            history.inPlaceNewestFirst());
+            numbers(history),
+            Optional.empty());
   }
 
-  private List<Rung> waiting(List<RungRecord> inPlace) {
-    List<Long> numbers = inPlace.stream().map(RungRecord::number).toList();
+  private List<Rung> waiting(List<Long> numbers) {
     return project.project().rungs().stream()
         .filter(rung -> !numbers.contains(rung.number()))
         .toList();
@@ -85,6 +122,9 @@ public record RehearseService(ProjectContext project) {
     } else if (!new ScratchCopy(project, scratch)
         .make(start.structure().withoutRights(), start.entries(), true)) {
       notes.add("not everything could be made anew in the scratch database as it is there");
+    }
+    if (start.file().isPresent()) {
+      record(scratch, start.file().get());
     }
     ScratchLadder ladder = new ScratchRunner(project).ladder(scratch);
     fill(scratch, options, notes);
@@ -117,6 +157,19 @@ public record RehearseService(ProjectContext project) {
         notes,
         faults,
         callers.size());
+  }
+
+  /** Has the scratch database's journal say that what the file names is in place. */
+  private static void record(EnvironmentContext scratch, ExpectedFile file) throws SQLException {
+    scratch.journal().read(Depth.WHOLE);
+    scratch.session().begin();
+    for (EntrySubject rung : file.rungs()) {
+      scratch.journal().append(Event.ADOPTED, rung, EntryDetails.NONE);
+    }
+    for (EntrySubject script : file.standing()) {
+      scratch.journal().append(Event.STANDING_RUN, script, EntryDetails.NONE);
+    }
+    scratch.session().commit();
   }
 
   /** Reference data, and made-up rows where they are wanted. */

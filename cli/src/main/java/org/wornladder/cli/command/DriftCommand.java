@@ -1,8 +1,5 @@
 package org.wornladder.cli.command;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.wornladder.Against;
@@ -91,22 +88,14 @@ final class DriftCommand implements Command {
   }
 
   private static int mend(Call call, Ladder ladder, Against against) {
-    Path file = call.folder().resolve(call.text(MEND).orElseThrow());
-    if (Files.exists(file)) {
-      String place = call.text(MEND).orElseThrow();
-      YesQuestion.ask(call, place + " is there already", place, "Write over " + place + "?");
-    }
+    OutputFile file = OutputFile.of(call, MEND);
     MendScript mending = ladder.mendScript(call.environment(), against, call.has(Options.RIGHTS));
     MendView view = new MendView(call.terminal());
-    try {
-      Files.writeString(file, MendView.script(mending, against));
-    } catch (IOException e) {
-      throw call.wrong("--mend cannot write " + file + ": " + e.getMessage());
-    }
+    file.write(MendView.script(mending, against));
     if (call.format(Call.TEXT, Call.JSON, Call.MARKDOWN).equals(Call.JSON)) {
-      view.json(mending, call.text(MEND).orElseThrow());
+      view.json(mending, file.name());
     } else {
-      view.show(mending, call.text(MEND).orElseThrow());
+      view.show(mending, file.name());
     }
     return mending.leftOut().isEmpty() ? ExitCode.DONE : ExitCode.FOUND;
   }

@@ -1,8 +1,5 @@
 package org.wornladder.cli.command;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import org.wornladder.ClientSqlScript;
 import org.wornladder.Preview;
 import org.wornladder.cli.ExitCode;
@@ -58,20 +55,12 @@ final class PreviewCommand implements Command {
   private static int script(Call call) {
     ClientSqlScript script =
         call.ladder().script(call.environment(), ApplyOptionsReader.read(call), call.has(DOWN));
-    String name = call.text(SCRIPT).orElseThrow();
-    Path file = call.folder().resolve(name);
-    if (Files.exists(file)) {
-      YesQuestion.ask(call, name + " is there already", name, "Write over " + name + "?");
-    }
-    try {
-      Files.writeString(file, script.text());
-    } catch (IOException e) {
-      throw call.wrong("--script cannot write " + file + ": " + e.getMessage());
-    }
+    OutputFile file = OutputFile.of(call, SCRIPT);
+    file.write(script.text());
     Page page = new Page(call.terminal());
     page.verdict(
         "Wrote "
-            + name
+            + file.name()
             + " with "
             + script.rungs().size()
             + (script.rungs().size() == 1 ? " rung" : " rungs")

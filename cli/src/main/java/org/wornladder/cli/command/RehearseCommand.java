@@ -13,6 +13,7 @@ final class RehearseCommand implements Command {
   private static final String FROM_BLANK = "--from-blank";
   private static final String LIVE = "--live";
   private static final String ROWS = "--rows";
+  private static final String EXPECTED = "--expected";
   private static final String BOTH_WAYS = "--both-ways";
 
   @Override
@@ -26,6 +27,12 @@ final class RehearseCommand implements Command {
     spec.addOption(
         Options.text(ROWS, "N", "Make up rows for every table, by its sample file or a guess."));
     spec.addOption(
+        Options.text(
+            EXPECTED,
+            "FILE",
+            "Begin with what this file says that another environment should have; status"
+                + " --export-expected writes it."));
+    spec.addOption(
         Options.flag(BOTH_WAYS, "The callers must work on the structure before a rung, too."));
     Options.format(spec, Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
   }
@@ -33,6 +40,9 @@ final class RehearseCommand implements Command {
   @Override
   public int run(Call call) {
     String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
+    if (call.has(EXPECTED) && (call.has(FROM_BLANK) || call.has(LIVE))) {
+      throw call.wrong("--expected, --from-blank and --live exclude each other");
+    }
     OptionalLong rows =
         call.has(ROWS) ? OptionalLong.of(call.count(ROWS, 1, 1)) : OptionalLong.empty();
     RehearsalReport report =
@@ -40,7 +50,11 @@ final class RehearseCommand implements Command {
             .rehearse(
                 call.environment(),
                 new RehearseOptions(
-                    call.has(FROM_BLANK), call.has(LIVE), rows, call.has(BOTH_WAYS)));
+                    call.has(FROM_BLANK),
+                    call.has(LIVE),
+                    rows,
+                    call.has(BOTH_WAYS),
+                    call.text(EXPECTED).map(call.folder()::resolve)));
     RehearsalView view = new RehearsalView(call.terminal());
     switch (format) {
       case Call.JSON -> view.json(report);

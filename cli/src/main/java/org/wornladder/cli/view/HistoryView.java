@@ -1,6 +1,12 @@
 package org.wornladder.cli.view;
 
+import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.JournalReport;
 import org.wornladder.cli.Terminal;
 import org.wornladder.journal.Entry;
@@ -18,8 +24,13 @@ public final class HistoryView {
   private final Terminal terminal;
   private final Page page;
   private final Colors colors;
+  private final Optional<String> since;
 
-  public HistoryView(Terminal terminal) {
+  /**
+   * @param since the beginning of the first moment that is shown, in UTC; empty for all
+   */
+  public HistoryView(Terminal terminal, Optional<String> since) {
+    this.since = since;
     this.terminal = terminal;
     page = new Page(terminal);
     colors = page.colors();
@@ -29,7 +40,7 @@ public final class HistoryView {
    * @param project for the numbers and descriptions of rungs
    */
   public void show(JournalReport report, Project project) {
-    List<Entry> entries = report.history().entries();
+    List<Entry> entries = shown(report);
     page.subject(
         SafeText.line(report.environment()),
         SafeText.line(report.address()),
@@ -47,6 +58,55 @@ public final class HistoryView {
               + report.environment()
               + " --accept-journal --because TEXT");
     }
+  }
+
+  /** The chain is checked from the beginning whatever is shown. */
+  private List<Entry> shown(JournalReport report) {
+    return report.history().entries().stream()
+        .filter(entry -> since.isEmpty() || entry.at().compareTo(since.get()) >= 0)
+        .toList();
+  }
+
+  /** For auditors: a line an entry (RFC 4180). */
+  public void csv(JournalReport report) {
+    StringWriter text = new StringWriter();
+    try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(text)) {
+      csv.writeRecord(
+          "entry",
+          "at",
+          "event",
+          "rung",
+          "name",
+          "statement",
+          "elapsed_ms",
+          "database_user",
+          "os_user",
+          "host",
+          "session",
+          "tool",
+          "note",
+          "hash");
+      for (Entry entry : shown(report)) {
+        csv.writeRecord(
+            Long.toString(entry.number()),
+            entry.at(),
+            entry.event().label(),
+            Long.toString(entry.subject().rung()),
+            entry.subject().name(),
+            Integer.toString(entry.note().statement()),
+            Long.toString(entry.note().elapsedMs()),
+            entry.who().databaseUser(),
+            entry.who().osUser(),
+            entry.who().host(),
+            entry.who().session(),
+            entry.tool(),
+            entry.note().text(),
+            entry.hash());
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    terminal.out().print(text);
   }
 
   /** The head alone; where the chain is broken, that in its place. */
@@ -95,7 +155,7 @@ public final class HistoryView {
     return project.label(number) + " " + about + statement;
   }
 
-  private static String verdict(JournalReport report, int entries) {
+  private String verdict(JournalReport report, int entries) {
     if (report.history().broken().isPresent()) {
       History.Break broken = report.history().broken().get();
       return "The chain is broken at entry "
@@ -105,7 +165,10 @@ public final class HistoryView {
           + ". Nothing runs here until a person has settled it.";
     }
     return switch (Math.min(2, entries)) {
-      case 0 -> "Nothing has run here yet.";
+      case 0 ->
+          since.isEmpty() || report.history().entries().isEmpty()
+              ? "Nothing has run here yet."
+              : "Nothing has run here since " + SafeText.line(since.get()) + ".";
       case 1 -> "1 entry.";
       default -> entries + " entries, each following from the one before.";
     };
@@ -122,7 +185,7 @@ public final class HistoryView {
         .put(
             "head",
             new Json().put("number", report.head().number()).put("hash", report.head().hash()))
-        .put("entries", report.history().entries().stream().map(HistoryView::json).toList())
+        .put("entries", shown(report).stream().map(HistoryView::json).toList())
         .write(terminal.out());
   }
 
