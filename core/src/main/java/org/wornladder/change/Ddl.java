@@ -99,6 +99,16 @@ public interface Ddl {
    */
   String literal(Column column);
 
+  /** Whether one value comes behind another one in the order of their type. */
+  default String behind(String value, String other) {
+    return value + " > " + other;
+  }
+
+  /** Whether one value comes before another one in the order of their type, or is the same. */
+  default String upTo(String value, String other) {
+    return value + " <= " + other;
+  }
+
   /** The words before the rows of an INSERT that gives values to all columns named. */
   String insertion(Table table, List<Column> columns);
 

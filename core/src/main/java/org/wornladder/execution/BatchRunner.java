@@ -9,6 +9,7 @@ import org.wornladder.LadderException;
 import org.wornladder.RefusedException;
 import org.wornladder.RunListener;
 import org.wornladder.RunResult.Done;
+import org.wornladder.change.Ddl;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
 import org.wornladder.journal.Entry;
@@ -141,9 +142,21 @@ final class BatchRunner {
     if (column.nullable() && !table.get().primaryKey().contains(column.name())) {
       throw refused(rung, "rows without " + text.column() + " would be left out: it may be NULL");
     }
+    if (!isOrdered(column)) {
+      throw refused(
+          rung, "values of " + text.column() + " have no order that is known for certain");
+    }
     String key = engine.quoting().name(column.name());
     long total = Long.parseLong(first("SELECT count(*) FROM " + text.table()).orElse("0"));
     return new Rows(text, text.table(), key, session.ddl().literal(column), total);
+  }
+
+  /** Whether comparisons and ORDER BY agree on the type for certain. */
+  private boolean isOrdered(Column column) {
+    return switch (session.staging().kind(column)) {
+      case WHOLE, DECIMAL, FLOATING, TEXT, DATE, TIME, MOMENT -> true;
+      default -> column.type().equalsIgnoreCase("uuid");
+    };
   }
 
   private static RefusedException refused(Step.OfRung rung, String reason) {
@@ -157,7 +170,7 @@ final class BatchRunner {
    * The key of the last row of the next batch, as statements write it; empty for the last batch.
    */
   private Optional<String> upper(Rows rows, String last, int size) throws SQLException {
-    String behind = last.isEmpty() ? "" : " WHERE " + rows.key() + " > " + last;
+    String behind = last.isEmpty() ? "" : " WHERE " + session.ddl().behind(rows.key(), last);
     return first(
         "SELECT %s FROM %s%s ORDER BY %s LIMIT 1 OFFSET %d"
             .formatted(rows.literal(), rows.from(), behind, rows.key(), size - 1));
@@ -193,12 +206,13 @@ final class BatchRunner {
     }
   }
 
-  private static String text(Rows rows, Batch batch, Statement whole) {
+  private String text(Rows rows, Batch batch, Statement whole) {
+    Ddl ddl = session.ddl();
     List<String> limits = new ArrayList<>();
     if (!batch.last().isEmpty()) {
-      limits.add(rows.text().key() + " > " + batch.last());
+      limits.add(ddl.behind(rows.text().key(), batch.last()));
     }
-    batch.upper().ifPresent(key -> limits.add(rows.text().key() + " <= " + key));
+    batch.upper().ifPresent(key -> limits.add(ddl.upTo(rows.text().key(), key)));
     return limits.isEmpty() ? whole.text() : rows.text().with(String.join(" AND ", limits));
   }
 

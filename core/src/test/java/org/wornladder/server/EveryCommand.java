@@ -39,6 +39,7 @@ public final class EveryCommand {
     DriftReport drift = reads(project);
     waiting(project);
     seeds(project);
+    erases(project);
     project.rollback(new RollbackOptions.To(2));
     project.apply();
     adopts(database, TestLadder.on(database, elsewhere));
@@ -95,6 +96,37 @@ public final class EveryCommand {
       ladder.pull(DEV, new PullOptions(List.of("grade"), false), PullApproval.GIVEN);
       assertThat(project.text("seeds/grade.csv")).contains("better");
     }
+  }
+
+  /** Rows change in batches, are kept aside before they go, and come back. */
+  private static void erases(TestLadder project) {
+    project.file(
+        "rungs/0098-words.sql",
+        "--| in-batches-of: 1 by code\n--| up\nUPDATE grade SET words = 'good!';\n"
+            + "--| down\nSELECT 1;\n");
+    project.rung("0099-gone", "DELETE FROM grade;", "SELECT 1;");
+    ApplyOptions keeping = ApplyOptions.builder().attic(true).build();
+    try (Ladder ladder = project.open()) {
+      ladder.apply(DEV, keeping, TestLadder.YES, RunListener.SILENT);
+      assertThat(ladder.attic(DEV)).hasSize(1);
+    }
+    project.rollback(new RollbackOptions.Last(1));
+    project.rung(
+        "0099-gone",
+        "ALTER TABLE grade DROP COLUMN words;",
+        "ALTER TABLE grade ADD COLUMN words text;");
+    try (Ladder ladder = project.open()) {
+      ladder.apply(DEV, keeping, TestLadder.YES, RunListener.SILENT);
+    }
+    project.rollback(new RollbackOptions.Last(2));
+    try (Ladder ladder = project.open()) {
+      assertThat(ladder.attic(DEV)).isEmpty();
+      assertThat(ladder.showTable(DEV, "grade", 5).rows())
+          .hasSize(2)
+          .allMatch(row -> row.toString().contains("!"));
+    }
+    project.delete("rungs/0098-words.sql");
+    project.delete("rungs/0099-gone.sql");
   }
 
   private static String seeded(Ladder ladder) {

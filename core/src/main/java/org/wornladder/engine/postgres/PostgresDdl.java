@@ -122,6 +122,17 @@ final class PostgresDdl extends SqlDdl {
     return PostgresGentle.of(statement);
   }
 
+  /** An operator of this name that a user made may fit the type better. */
+  @Override
+  public String behind(String value, String other) {
+    return value + " OPERATOR(pg_catalog.>) " + other;
+  }
+
+  @Override
+  public String upTo(String value, String other) {
+    return value + " OPERATOR(pg_catalog.<=) " + other;
+  }
+
   /** Every type takes its own text back (PostgreSQL manual, "String Constants"). */
   @Override
   public String literal(Column column) {

@@ -152,7 +152,8 @@ class PostgresPlantedObjectsTest {
   private static TreeSet<String> calls() throws IOException {
     TreeSet<String> names = new TreeSet<>();
     Path code = Path.of("src/main/java/org/wornladder");
-    for (String folder : List.of("engine/postgres", "engine", "journal", "seed")) {
+    for (String folder :
+        List.of("engine/postgres", "engine", "journal", "seed", "attic", "execution")) {
       try (Stream<Path> files = Files.list(code.resolve(folder))) {
         for (Path file : files.filter(Files::isRegularFile).toList()) {
           Matcher call = CALL.matcher(Files.readString(file));
