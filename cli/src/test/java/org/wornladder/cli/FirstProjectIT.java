@@ -142,7 +142,7 @@ class FirstProjectIT {
   void initKeepsWhatIsThere() {
     Workspace work = new Workspace(folder).file(".gitignore", "target/\n.env\n");
     work.ladder("init", "orchards").exits(0).says("orchards");
-    assertThat(work.text("orchards/ladder.yaml")).startsWith("name: orchards");
+    assertThat(work.text("orchards/ladder.yaml")).contains("name: orchards\n");
     work.ladder("init").exits(0);
     assertThat(work.text(".gitignore"))
         .startsWith("target/\n.env\n")

@@ -19,6 +19,7 @@ import org.apache.maven.plugins.surefire.report.TestSuiteXmlParser;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.yaml.snakeyaml.Yaml;
 
 /** Reports for other programs, read by what reads them. */
 class ReportFormsIT {
@@ -81,5 +82,35 @@ class ReportFormsIT {
         .satisfies(one -> assertThat(one.hasFailure()).isTrue())
         .satisfies(one -> assertThat(one.getFailureDetail()).contains("<grade>"));
     assertThat(suites.get(1).getNumberOfSkipped()).isEqualTo(1);
+  }
+
+  private static Object yaml(String text) {
+    return new Yaml().load(text);
+  }
+
+  private boolean fits(String settings) throws IOException {
+    JsonSchema schema =
+        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+            .getSchema(Files.readString(folder.resolve("new/.ladder/ladder.schema.json")));
+    return schema.validate(new ObjectMapper().valueToTree(yaml(settings))).isEmpty();
+  }
+
+  @Test
+  void editorsKnowTheSettingsThatTheProgramKnows() throws Exception {
+    work.ladder("init", "new").exits(0);
+    String own = Files.readString(folder.resolve("new/ladder.yaml"));
+    assertThat(own).startsWith("# yaml-language-server: $schema=.ladder/ladder.schema.json");
+    assertThat(fits(own)).isTrue();
+    assertThat(fits(work.text("ladder.yaml"))).isTrue();
+    assertThat(fits(Files.readString(Path.of("../demo/project/ladder.yaml")))).isTrue();
+    String manual = Files.readString(Path.of("../docs/environments.md"));
+    assertThat(fits(manual.replaceFirst("(?s).*?```yaml\n(.*?)```.*", "$1"))).isTrue();
+    for (String wrong :
+        List.of("promoted_from: test", "guarded: maybe", "attic: never", "risks: { blocks: 5 }")) {
+      String settings = own.replace("disposable: true", wrong);
+      assertThat(fits(settings)).as(wrong).isFalse();
+      Files.writeString(folder.resolve("new/ladder.yaml"), settings);
+      work.ladder("--project", "new", "check").exits(1);
+    }
   }
 }

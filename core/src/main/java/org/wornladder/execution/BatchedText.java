@@ -39,10 +39,31 @@ record BatchedText(
           "EXCEPT",
           "INTERSECT",
           "WINDOW",
+          "OVER",
           "DISTINCT",
           "JOIN",
           "USING",
           "WITH");
+
+  /** Functions that make one value of many rows. */
+  private static final Set<String> AGGREGATES =
+      Set.of(
+          "COUNT",
+          "SUM",
+          "AVG",
+          "MIN",
+          "MAX",
+          "ARRAY_AGG",
+          "STRING_AGG",
+          "GROUP_CONCAT",
+          "LISTAGG",
+          "JSON_AGG",
+          "JSONB_AGG",
+          "JSON_ARRAYAGG",
+          "BOOL_AND",
+          "BOOL_OR",
+          "EVERY",
+          "TOTAL");
 
   /** Reads a statement word by word, as far as it stands in no brackets. */
   private static final class Reader {
@@ -128,15 +149,15 @@ record BatchedText(
     }
     int next = reader.afterName(table);
     refuseWhole(reader, next, verb);
+    String column = plain(batching.key().substring(batching.key().lastIndexOf('.') + 1));
     if (verb.equals("UPDATE")) {
-      refuseChangedKey(reader, next, batching);
+      refuseChangedKey(reader, next, batching, column);
     }
     String name = reader.between(table, next);
     Optional<String> alias = reader.alias(next, Set.of("SET", "WHERE", "RETURNING", "ON", ";"));
-    String column = batching.key().substring(batching.key().lastIndexOf('.') + 1);
     String key =
         batching.key().contains(".") ? batching.key() : alias.orElse(name) + "." + batching.key();
-    return parts(reader, next, name, column.replaceAll("[\"`\\[\\]]", ""), key);
+    return parts(reader, next, name, column, key);
   }
 
   private static int source(Reader reader) {
@@ -148,7 +169,11 @@ record BatchedText(
     for (int i = 0; i < reader.words.size(); i++) {
       String word = reader.words.get(i);
       boolean several = i >= from && word.equals(",") && reader.find("SET", 0) < 0;
-      if (WHOLE.contains(word) || several) {
+      boolean aggregate =
+          AGGREGATES.contains(word)
+              && i + 1 < reader.words.size()
+              && reader.words.get(i + 1).equals("(");
+      if (WHOLE.contains(word) || aggregate || several) {
         throw reader.wrong(
             several ? "it reads several tables" : "its " + word + " is about all rows");
       }
@@ -160,7 +185,11 @@ record BatchedText(
     }
   }
 
-  private static void refuseChangedKey(Reader reader, int from, Batching batching) {
+  private static String plain(String name) {
+    return name.replaceAll("[\"`\\[\\]]", "");
+  }
+
+  private static void refuseChangedKey(Reader reader, int from, Batching batching, String column) {
     int set = reader.find("SET", from);
     int end = reader.find("WHERE", from);
     for (int i = set; i >= 0 && i < (end < 0 ? reader.words.size() : end); i++) {
@@ -170,7 +199,7 @@ record BatchedText(
               && (i == set + 1
                   || reader.words.get(i - 1).equals(",")
                   || reader.words.get(i - 1).equals("."));
-      if (assigned && reader.words.get(i).equalsIgnoreCase(batching.key())) {
+      if (assigned && plain(reader.words.get(i)).equalsIgnoreCase(column)) {
         throw reader.wrong("it changes its own key, " + batching.key());
       }
     }

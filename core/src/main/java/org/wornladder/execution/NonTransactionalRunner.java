@@ -108,7 +108,11 @@ final class NonTransactionalRunner {
     void run() throws SQLException;
   }
 
+  /** Beside a rung's statements, where there is anything to do. */
   private void inTransaction(Work work) throws SQLException {
+    if (around == AroundRung.NOTHING) {
+      return;
+    }
     session.begin();
     work.run();
     session.commit();

@@ -25,6 +25,7 @@ public final class ProjectWriter {
   /** Where the files of folded rungs are kept. */
   public static final String FOLDED = ProjectReader.RUNGS + "/folded";
 
+  private static final String SCHEMA = ".ladder/ladder.schema.json";
   private static final String IGNORE = ".gitignore";
 
   /** How a moment is written as a rung's number. */
@@ -53,6 +54,9 @@ public final class ProjectWriter {
       }
       String settings = template(ProjectReader.SETTINGS).replace("NAME", nameOf(root));
       write(root, ProjectReader.SETTINGS, settings, written);
+      // An editor completes the settings by it, as their first line says.
+      Files.createDirectories(root.resolve(SCHEMA).getParent());
+      write(root, SCHEMA, template("ladder.schema.json"), written);
       write(root, ".env.sample", template("env.sample"), written);
       ignore(root, written);
       // Git keeps no empty folders, and a fresh clone wants this one.

@@ -90,9 +90,22 @@ public record DraftService(ProjectContext project) {
             questions);
     DraftPlanner.refuseUnused(options.fills(), fills.keySet());
     List<StagedDraft.Stage> stages =
-        new StagedDraft(
-                project, like, options, present, wanted, selected.differences(), copies, fills)
-            .stages();
+        sources()
+            .scratch()
+            .in(
+                like,
+                scratch ->
+                    new StagedDraft(
+                            project,
+                            like,
+                            options,
+                            present,
+                            wanted,
+                            selected.differences(),
+                            copies,
+                            fills,
+                            scratch.session().ddl())
+                        .stages());
     return new StagedFiles(project, like, options, renames.unanswered(), stages).write(wanted);
   }
 

@@ -15,7 +15,6 @@ import org.wornladder.change.GentleStatement;
 import org.wornladder.change.SchemaChange;
 import org.wornladder.change.StageTargets;
 import org.wornladder.engine.Engines;
-import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.Environment;
 import org.wornladder.project.RungDraft;
@@ -40,7 +39,8 @@ record StagedDraft(
     Snapshot wanted,
     List<Difference> differences,
     List<SchemaChange.RenameColumn> copies,
-    Map<String, String> fills) {
+    Map<String, String> fills,
+    Ddl ddl) {
   private static final int BATCH = 5_000;
 
   /**
@@ -89,14 +89,6 @@ record StagedDraft(
     planned(from, to, values).ifPresent(step -> stages.add(new Stage(words, step.rung(List.of()))));
   }
 
-  private <T> T with(ProjectContext.Work<T> work) {
-    return new ScratchRunner(project).in(like, work);
-  }
-
-  private Ddl ddl(EnvironmentContext scratch) {
-    return scratch.session().ddl();
-  }
-
   /** Where the engine can, indexes are built while others write, outside of a transaction. */
   private void indexes(StageTargets targets, List<Stage> stages) {
     Optional<PlannedDraft> step = planned(targets.expanded(), targets.indexed(), Map.of());
@@ -117,7 +109,7 @@ record StagedDraft(
   }
 
   private List<GentleStatement> gentle(List<String> statements) {
-    return with(scratch -> statements.stream().map(ddl(scratch)::gentle).toList());
+    return statements.stream().map(ddl::gentle).toList();
   }
 
   private static RungDraft rung(
@@ -146,18 +138,14 @@ record StagedDraft(
 
   private RungDraft filling(Table table, String column, String value, boolean isNew) {
     SchemaChange change = new SchemaChange.FillNulls(table.id(), column, value);
-    List<String> up = with(scratch -> ddl(scratch).statements(change));
+    List<String> up = ddl.statements(change);
     List<String> directives =
         table.primaryKey().size() == 1
             ? List.of("in-batches-of: " + BATCH + " by " + table.primaryKey().get(0))
             : List.of();
     List<String> down =
         isNew
-            ? with(
-                    scratch ->
-                        ddl(scratch)
-                            .statements(new SchemaChange.FillNulls(table.id(), column, "NULL")))
-                .stream()
+            ? ddl.statements(new SchemaChange.FillNulls(table.id(), column, "NULL")).stream()
                 .map(one -> one.replaceFirst("(?s)\\s+WHERE\\b.*", ""))
                 .toList()
             : List.of();
@@ -285,6 +273,6 @@ record StagedDraft(
 
   private List<String> statements(ObjectId table, String to, String from) {
     SchemaChange change = new SchemaChange.FillNulls(table, to, quoted(from));
-    return with(scratch -> ddl(scratch).statements(change));
+    return ddl.statements(change);
   }
 }

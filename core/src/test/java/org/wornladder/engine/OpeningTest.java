@@ -39,7 +39,7 @@ class OpeningTest {
             .hasMessageContaining("nobody_of_that_name");
       }
     }
-    assertThat(source.opened()).isEqualTo(3);
+    assertThat(source.opened()).as("one for the url and one to open, each time").isEqualTo(6);
     assertThat(source.open()).isZero();
   }
 

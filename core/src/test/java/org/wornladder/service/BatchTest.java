@@ -223,9 +223,11 @@ class BatchTest {
       value = {
         "UPDATE bin SET id = id + 1 | it changes its own key, id",
         "DELETE FROM bin ORDER BY id LIMIT 5 | its ORDER is about all rows",
-        "INSERT INTO copied SELECT code, sum(weight) FROM bin GROUP BY code | its GROUP",
+        "INSERT INTO copied SELECT code, 1 FROM bin GROUP BY code | its GROUP",
         "INSERT INTO copied SELECT a.code, b.weight FROM bin a, bin b | it reads several tables",
         "INSERT INTO copied VALUES ('a', 1) | it names no table",
+        "INSERT INTO copied SELECT 'all', count(*) FROM bin | its COUNT is about all rows",
+        "UPDATE bin AS b SET weight = 1, \"id\" = 2 | it changes its own key, id",
         "CREATE TABLE x (id integer) | it begins with CREATE",
         "UPDATE bin SET weight = 1; UPDATE bin SET weight = 2 | has one statement",
         "UPDATE seen SET weight = 2 | seen is no table here",
