@@ -152,7 +152,7 @@ record StagedDraft(
     Optional<String> oneWay =
         isNew
             ? Optional.empty()
-            : Optional.of("rows that had no value cannot be told from the others any more");
+            : Optional.of("which rows had no value before is not known any more");
     return new RungDraft(RungDraft.lines(up), RungDraft.lines(down), oneWay, List.of())
         .with(directives);
   }
