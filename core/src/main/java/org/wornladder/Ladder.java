@@ -348,7 +348,7 @@ public final class Ladder implements AutoCloseable {
    * Asks whoever changes an environment in batches to end behind the one that is running.
    *
    * @return who it is
-   * @throws RefusedException if nobody changes it
+   * @throws RefusedException if no run is changing it
    */
   public String askToStop(Optional<String> environment) {
     return new ApplyService(context).askToStop(environment);

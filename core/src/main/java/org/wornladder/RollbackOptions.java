@@ -4,7 +4,7 @@ package org.wornladder;
  * What to take back.
  *
  * @param fromJournal whether a way down may come from the journal where the file no longer serves
- * @param derived whether a way down that nobody wrote is worked out from structures
+ * @param derived whether a missing way down is computed from the structures
  */
 public record RollbackOptions(Selection selection, boolean fromJournal, boolean derived) {
   /** Which rungs. */
@@ -61,7 +61,7 @@ public record RollbackOptions(Selection selection, boolean fromJournal, boolean 
       return this;
     }
 
-    /** Whether a way down that nobody wrote is worked out from structures, and proved. */
+    /** Whether a missing way down is computed from the structures, and proved. */
     public Builder derived(boolean yes) {
       derived = yes;
       return this;

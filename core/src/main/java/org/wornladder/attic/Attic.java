@@ -203,7 +203,7 @@ public final class Attic {
                 + " WHERE "
                 + matching(table, key)
                 + ")";
-    String insertion = session.ddl().insertion(table, columns).replaceFirst(" VALUES$", "");
+    String insertion = session.ddl().insertion(table, columns);
     String selection =
         " SELECT "
             + columns.stream()

@@ -109,7 +109,7 @@ public interface Ddl {
     return value + " <= " + other;
   }
 
-  /** The words before the rows of an INSERT that gives values to all columns named. */
+  /** The words of an INSERT before VALUES or a query; it gives values to all columns named. */
   String insertion(Table table, List<Column> columns);
 
   /**

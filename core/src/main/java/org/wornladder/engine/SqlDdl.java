@@ -139,12 +139,18 @@ public abstract class SqlDdl implements Ddl {
   }
 
   @Override
-  public String insertion(Table table, List<Column> columns) {
+  public final String insertion(Table table, List<Column> columns) {
     return "INSERT INTO "
         + name(table.id())
         + " ("
         + columns.stream().map(column -> name(column.name())).collect(Collectors.joining(", "))
-        + ") VALUES";
+        + ")"
+        + overriding();
+  }
+
+  /** The words by which an INSERT gives values to columns that the database numbers. */
+  protected String overriding() {
+    return "";
   }
 
   @Override

@@ -4,7 +4,7 @@ import java.util.Optional;
 import org.wornladder.journal.RungRecord;
 import org.wornladder.project.Script;
 
-/** Ways down that nobody wrote, worked out from structures. */
+/** Computes missing ways down from the structures before and after a rung. */
 public interface DerivedWays {
   DerivedWays NONE = record -> Optional.empty();
 

@@ -30,7 +30,7 @@ import org.wornladder.sql.Statement;
 
 /** Plans the way down: the reverse of the order in which the rungs ran there. */
 public final class RollbackPlanner {
-  /** The source of a way down that nobody wrote. */
+  /** The source shown for a computed way down. */
   private static final String DERIVED = "worked out from the structures";
 
   private final PlanningContext basis;
@@ -265,7 +265,10 @@ public final class RollbackPlanner {
     return rung.script().header().folds().isPresent();
   }
 
-  /** One that has begun goes on as it is; another is only worked out where nobody said why not. */
+  /**
+   * Resumes a way down that has begun; computes one only if the rung gives no reason for having
+   * none.
+   */
   private Optional<Way> derived(RungRecord record, Script script) {
     Optional<Script> begun =
         record.state() == State.STUCK && !record.progress().up()

@@ -211,7 +211,7 @@ public final class Snapshots {
     session.commit();
   }
 
-  /** Who has asked to end; empty if nobody has. */
+  /** Who asked the run to stop; empty if no stop was requested. */
   public Optional<String> stopAsked() throws SQLException {
     String query =
         "SELECT fingerprint FROM " + table.quoted() + " WHERE project = ? AND moment = ?";

@@ -137,7 +137,7 @@ public record LadderResult(
     for (int i = 0; i < rows.size(); i += ROWS_A_STATEMENT) {
       statements.add(
           ddl.insertion(table, written(table))
-              + "\n"
+              + " VALUES\n"
               + String.join(",\n", rows.subList(i, Math.min(rows.size(), i + ROWS_A_STATEMENT))));
     }
     return statements;

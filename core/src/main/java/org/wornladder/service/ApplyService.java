@@ -122,7 +122,7 @@ public record ApplyService(ProjectContext project) {
                   .orElseThrow(
                       () ->
                           RefusedException.of(
-                              "nobody changes " + name + " just now",
+                              "no run is changing " + name,
                               "environment " + name,
                               Advice.of(Advice.Code.SHOW_STATUS, name)));
           context.snapshots().askStop("by " + context.session().user());

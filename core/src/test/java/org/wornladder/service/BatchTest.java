@@ -191,7 +191,7 @@ class BatchTest {
         .satisfies(entry -> assertThat(entry.event()).isEqualTo(Event.BATCHES_STOPPED));
     assertThatThrownBy(() -> ladder.open().askToStop(Optional.of("dev")))
         .isInstanceOf(RefusedException.class)
-        .hasMessageContaining("nobody changes dev just now");
+        .hasMessageContaining("no run is changing dev");
     ladder.file(
         "rungs/0002-weights.sql", ladder.text("rungs/0002-weights.sql").replace("1000", "9"));
     assertThatThrownBy(ladder::apply).hasMessageContaining("its file was edited since");

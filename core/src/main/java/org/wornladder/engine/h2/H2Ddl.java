@@ -61,9 +61,8 @@ final class H2Ddl extends SqlDdl {
   }
 
   @Override
-  public String insertion(Table table, List<Column> columns) {
-    return super.insertion(table, columns)
-        .replaceFirst("VALUES$", "OVERRIDING SYSTEM VALUE VALUES");
+  protected String overriding() {
+    return " OVERRIDING SYSTEM VALUE";
   }
 
   @Override

@@ -140,9 +140,8 @@ final class PostgresDdl extends SqlDdl {
   }
 
   @Override
-  public String insertion(Table table, List<Column> columns) {
-    return super.insertion(table, columns)
-        .replaceFirst("VALUES$", "OVERRIDING SYSTEM VALUE VALUES");
+  protected String overriding() {
+    return " OVERRIDING SYSTEM VALUE";
   }
 
   @Override
