@@ -21,7 +21,7 @@ public class CheckMojo extends LadderMojo {
     report.problems().stream()
         .filter(problem -> !problem.isError())
         .forEach(problem -> getLog().warn(words(problem)));
-    getLog().info(report.rungs() + " rungs read");
+    getLog().info(report.rungs() + (report.rungs() == 1 ? " rung read" : " rungs read"));
     return Optional.of(
         report.problems().stream().filter(Problem::isError).map(CheckMojo::words).toList());
   }

@@ -4,6 +4,7 @@ import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.apache.maven.model.Dependency;
 import org.apache.maven.plugin.AbstractMojo;
 import org.apache.maven.plugin.MojoExecutionException;
 import org.apache.maven.plugin.MojoFailureException;
@@ -26,6 +27,13 @@ abstract class LadderMojo extends AbstractMojo {
   /** The environment's name once more, which confirms a change of a guarded one. */
   @Parameter(property = "worn-ladder.confirm")
   private String confirm;
+
+  /** What the project itself uses, which must be of the plug-in's version. */
+  @Parameter(defaultValue = "${project.dependencies}", readonly = true)
+  private List<Dependency> dependencies;
+
+  @Parameter(defaultValue = "${plugin.version}", readonly = true)
+  private String version;
 
   /** Leaves this goal out. */
   @Parameter(property = "worn-ladder.skip", defaultValue = "false")
@@ -61,6 +69,7 @@ abstract class LadderMojo extends AbstractMojo {
       getLog().info("left out: worn-ladder.skip is set");
       return;
     }
+    refuseOtherVersion();
     List<String> found;
     try {
       Optional<List<String>> early = runWithoutProject();
@@ -72,6 +81,22 @@ abstract class LadderMojo extends AbstractMojo {
     }
     if (!found.isEmpty()) {
       throw new MojoFailureException(String.join("\n", found));
+    }
+  }
+
+  /** Two versions could read one file in two ways, and each would call the other's run edited. */
+  private void refuseOtherVersion() throws MojoFailureException {
+    for (Dependency one : dependencies) {
+      if (one.getGroupId().equals("org.wornladder") && !one.getVersion().equals(version)) {
+        throw new MojoFailureException(
+            "the plug-in is of version "
+                + version
+                + ", and the project uses "
+                + one.getArtifactId()
+                + " "
+                + one.getVersion()
+                + "\n  next   give both one version in the pom");
+      }
     }
   }
 
