@@ -9,9 +9,12 @@ import java.nio.file.FileSystemAlreadyExistsException;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.sql.Place;
@@ -26,18 +29,12 @@ record ClassPathProject(Path root) {
    * Copies it.
    *
    * @param folder with {@code ladder.yaml} in it, without a slash in front
-   * @throws ProjectException if there is none, or it cannot be copied
+   * @throws ProjectException if there is none or more than one, or it cannot be copied
    */
   static ClassPathProject copy(String folder, ClassLoader loader) {
     String settings = folder + "/" + ProjectReader.SETTINGS;
-    URL found = loader.getResource(settings);
-    if (found == null) {
-      throw ProjectException.of(
-          Place.of(settings),
-          "there is no such file on the class path",
-          "put the project's folder among the program's resources");
-    }
     try {
+      URL found = only(settings, loader);
       Path root = Files.createTempDirectory("ladder-project-");
       copy(found.toURI(), root);
       return new ClassPathProject(root);
@@ -45,6 +42,26 @@ record ClassPathProject(Path root) {
       throw ProjectException.of(
           Place.of(settings), "the project cannot be copied: " + e.getMessage(), "");
     }
+  }
+
+  /** The only file of that name on the class path; two or more are refused as ambiguous. */
+  private static URL only(String settings, ClassLoader loader) throws IOException {
+    Set<String> places = new LinkedHashSet<>();
+    List<URL> all = Collections.list(loader.getResources(settings));
+    all.forEach(url -> places.add(url.toString()));
+    if (places.size() > 1) {
+      throw ProjectException.of(
+          Place.of(settings),
+          "it is on the class path more than once: " + String.join(", ", places),
+          "take all but one out, or move one into a folder of another name");
+    }
+    if (all.isEmpty()) {
+      throw ProjectException.of(
+          Place.of(settings),
+          "there is no such file on the class path",
+          "put the project's folder among the program's resources");
+    }
+    return all.get(0);
   }
 
   private static void copy(URI settings, Path root) throws IOException {

@@ -24,6 +24,7 @@ import org.wornladder.project.ProjectReader;
 import org.wornladder.service.AdoptService;
 import org.wornladder.service.ApplyService;
 import org.wornladder.service.AtticService;
+import org.wornladder.service.CaptureService;
 import org.wornladder.service.CheckService;
 import org.wornladder.service.CompareService;
 import org.wornladder.service.DraftService;
@@ -86,6 +87,7 @@ public final class Ladder implements AutoCloseable {
 
     /** The folder with {@code ladder.yaml}. */
     public Builder project(Path folder) {
+      refuseSecond();
       root = Optional.of(folder);
       return this;
     }
@@ -95,12 +97,19 @@ public final class Ladder implements AutoCloseable {
      * db/ladder/ladder.yaml} on the class path. It is copied to a temporary folder, which goes when
      * the ladder is closed.
      *
-     * @throws ProjectException if there is none, or it cannot be copied
+     * @throws ProjectException if there is none or more than one, or it cannot be copied
      */
     public Builder projectOnClassPath(String folder, ClassLoader loader) {
+      refuseSecond();
       copy = Optional.of(ClassPathProject.copy(folder, loader));
       root = copy.map(ClassPathProject::root);
       return this;
+    }
+
+    private void refuseSecond() {
+      if (root.isPresent()) {
+        throw new IllegalStateException("the project is set already: " + root.get());
+      }
     }
 
     /**
@@ -249,11 +258,11 @@ public final class Ladder implements AutoCloseable {
   /**
    * What apply would do, as one script for the engine's own client, the journal's entries included.
    *
-   * @param down whether it is a script that takes rungs back: the last one, or those above {@code
-   *     to}
+   * @param content what the script does
    */
-  public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
-    return new ScriptService(context).script(environment, options, down);
+  public ClientSqlScript script(
+      Optional<String> environment, ApplyOptions options, ClientSqlScript.Content content) {
+    return new ScriptService(context).script(environment, options, content);
   }
 
   /** Runs the waiting rungs and the standing scripts, unless the environment is guarded. */
@@ -502,6 +511,15 @@ public final class Ladder implements AutoCloseable {
    */
   public Draft draftWayDown(long number, boolean write) {
     return new DraftService(context).wayDown(number, write);
+  }
+
+  /**
+   * The statements that an environment's server has counted, as callers; nothing is written.
+   *
+   * @throws RefusedException if the server counts none, or not for this user
+   */
+  public CapturedCallers captureCallers(Optional<String> environment) {
+    return new CaptureService(context).capture(environment);
   }
 
   /** Proves the waiting rungs in a scratch database like an environment, which is only read. */

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -78,5 +79,27 @@ class ClassPathProjectTest {
           .hasMessage("there is no such file on the class path");
     }
     assertThat(List.of(folder.toFile().list())).contains("app.db");
+  }
+
+  @Test
+  void twoOfOneNameAreRefusedWithBothPlaces() throws IOException {
+    URL[] places = {packed(true), packed(false)};
+    try (URLClassLoader loader = new URLClassLoader(places, null)) {
+      assertThatThrownBy(() -> Ladder.builder().projectOnClassPath("db", loader))
+          .isInstanceOf(ProjectException.class)
+          .hasMessageContaining("more than once")
+          .hasMessageContaining("a%20program.jar")
+          .hasMessageContaining("classes/db");
+    }
+  }
+
+  @Test
+  void aFolderAndOneOnTheClassPathAreNoProject() throws IOException {
+    try (URLClassLoader loader = new URLClassLoader(new URL[] {packed(true)}, null)) {
+      Ladder.Builder builder = Ladder.builder().project(folder);
+      assertThatThrownBy(() -> builder.projectOnClassPath("db", loader))
+          .isInstanceOf(IllegalStateException.class)
+          .hasMessageContaining("set already");
+    }
   }
 }

@@ -99,6 +99,20 @@ public interface Ddl {
    */
   String literal(Column column);
 
+  /**
+   * The engine's own place of a row, which orders rows where no column does; empty if it has none.
+   */
+  default Optional<RowPlace> rowPlace(Table table) {
+    return Optional.empty();
+  }
+
+  /**
+   * Where a row is, as if it were a column.
+   *
+   * @param moves whether a change of the row puts it at another place
+   */
+  record RowPlace(Column column, boolean moves) {}
+
   /** Whether one value comes behind another one in the order of their type. */
   default String behind(String value, String other) {
     return value + " > " + other;

@@ -20,6 +20,8 @@ public enum Ability {
   STATEMENT_TIMEOUT,
   /** A column can be put at a place among those that are there. */
   COLUMN_POSITIONS,
+  /** The server shows how far its replicas are behind. */
+  REPLICA_LAG,
   /** The database computes a fingerprint of its structure, which need not be read then. */
   STRUCTURE_FINGERPRINT
 }

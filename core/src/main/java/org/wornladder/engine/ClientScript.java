@@ -15,6 +15,25 @@ public final class ClientScript {
   private ClientScript() {}
 
   /**
+   * A query for 1 if a table is not there, otherwise 0.
+   *
+   * @param name the table's, in the first of the session's schemas
+   */
+  public static String isMissing(Engine engine, String name) {
+    String text = engine.quoting().text(name);
+    String there =
+        switch (engine.name()) {
+          case "sqlite" -> "sqlite_schema WHERE name = " + text;
+          case "mariadb" ->
+              "information_schema.tables WHERE table_schema = database() AND table_name = " + text;
+          default ->
+              "information_schema.tables WHERE table_schema = current_schema AND table_name = "
+                  + text;
+        };
+    return "SELECT CASE WHEN count(*) = 0 THEN 1 ELSE 0 END FROM " + there;
+  }
+
+  /**
    * The beginning of a script.
    *
    * @param engine its name

@@ -9,6 +9,7 @@ import java.sql.SQLException;
 import java.util.function.Function;
 import javax.net.ssl.SSLException;
 import org.wornladder.Advice;
+import org.wornladder.LadderException;
 import org.wornladder.UnreachableException;
 
 /** Connects to a server, and waits for one that is still starting if that is asked for. */
@@ -38,18 +39,24 @@ public final class ConnectionAttempts {
   /**
    * Connects; repeats what may succeed later until the target's patience ends.
    *
+   * @param settings notes what a connection is like that a program's data source gives
    * @throws UnreachableException in the end, or at once where waiting cannot help
    */
   public static Connection patiently(
-      Target target, String shown, Attempt attempt, Function<SQLException, Answer> meaning) {
+      Target target,
+      String shown,
+      Access access,
+      Attempt attempt,
+      SessionSettings settings,
+      Function<SQLException, Answer> meaning) {
     long end = System.nanoTime() + target.await().toNanos();
     long pause = FIRST_PAUSE_MS;
     boolean announced = false;
     while (true) {
       try {
         return target.dataSource().isPresent()
-            ? target.dataSource().get().getConnection()
-            : attempt.connect();
+            ? BorrowedConnection.of(target, shown, access, settings)
+            : connect(attempt);
       } catch (SQLException e) {
         Answer answer = meaning.apply(e);
         if (answer != Answer.NOT_YET || System.nanoTime() >= end) {
@@ -62,6 +69,17 @@ public final class ConnectionAttempts {
         sleep(pause);
         pause = Math.min(LONGEST_PAUSE_MS, pause * 2);
       }
+    }
+  }
+
+  /** Drivers report what is wrong with a URL by exceptions of many kinds. */
+  private static Connection connect(Attempt attempt) throws SQLException {
+    try {
+      return attempt.connect();
+    } catch (LadderException e) {
+      throw e;
+    } catch (RuntimeException e) {
+      throw new SQLException("the url cannot be used: " + e.getMessage(), e);
     }
   }
 

@@ -68,4 +68,9 @@ public interface Engine {
 
   /** The types of the columns in the tool's own tables. */
   StorageTypes storage();
+
+  /** How the engine's own client puts values into statements. */
+  default VariableSyntax clientVariables() {
+    return VariableSyntax.NONE;
+  }
 }

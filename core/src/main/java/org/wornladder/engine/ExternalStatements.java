@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
@@ -15,15 +14,14 @@ import org.wornladder.sql.Statement;
  * @param grants whether every grant is kept outside of the database; where that is false, only a
  *     role that is granted to another is
  */
-public record ExternalStatements(
-    Dialect dialect, Set<String> objects, Set<String> longer, boolean grants) {
+public record ExternalStatements(Set<String> objects, Set<String> longer, boolean grants) {
   private static final int WORDS = 40;
   private static final Set<String> MAKING = Set.of("CREATE", "ALTER", "DROP", "RENAME", "COMMENT");
   private static final Set<String> BETWEEN = Set.of("OR", "REPLACE", "ON");
 
   /** What a statement reaches; empty if it stays inside. */
   public Optional<String> in(Statement statement) {
-    List<String> words = StatementWords.first(statement, dialect, WORDS);
+    List<String> words = StatementWords.first(statement, WORDS);
     String first = words.get(0);
     if (first.equals("USE")) {
       return Optional.of("another database");

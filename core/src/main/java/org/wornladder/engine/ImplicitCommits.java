@@ -3,7 +3,6 @@ package org.wornladder.engine;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
@@ -11,14 +10,14 @@ import org.wornladder.sql.Statement;
  *
  * @param joining the first keywords of those that change rows alone, or nothing
  */
-public record ImplicitCommits(Dialect dialect, Set<String> joining) {
+public record ImplicitCommits(Set<String> joining) {
   public boolean joins(Statement statement) {
-    return joining.contains(StatementWords.first(statement, dialect, 1).get(0));
+    return joining.contains(StatementWords.first(statement, 1).get(0));
   }
 
   /** What is to be said against a statement that begins or ends a transaction itself. */
   public Optional<Objection> objection(Statement statement) {
-    List<String> words = StatementWords.first(statement, dialect, 3);
+    List<String> words = StatementWords.first(statement, 3);
     boolean starts = words.get(0).equals("START") && words.contains("TRANSACTION");
     // BEGIN with more behind it is a block of statements.
     boolean begins =

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.wornladder.RefusedException;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
@@ -33,6 +34,7 @@ public abstract class JdbcSession implements Session {
   private Optional<PreparedStatement> insert = Optional.empty();
   private String insertsInto = "";
   private Optional<Statement> unfinished = Optional.empty();
+  private final List<String> temporary = new ArrayList<>();
   private boolean inTransaction;
 
   protected JdbcSession(Connection connection, Quoting quoting) throws SQLException {
@@ -358,6 +360,38 @@ public abstract class JdbcSession implements Session {
   protected void beforeClose() throws SQLException {}
 
   @Override
+  public List<String> countedStatements() throws SQLException {
+    throw RefusedException.of(
+        "this engine keeps no statistics of statements",
+        address(),
+        "write the application's statements into callers/*.sql");
+  }
+
+  /** The first column of a query. */
+  protected final List<String> column(String query) throws SQLException {
+    List<String> values = new ArrayList<>();
+    try (ResultSet rows = control.executeQuery(query)) {
+      while (rows.next()) {
+        values.add(rows.getString(1));
+      }
+    }
+    return values;
+  }
+
+  @Override
+  public final void noteTemporary(String drop) {
+    temporary.add(drop);
+  }
+
+  private void dropTemporary() throws SQLException {
+    if (BorrowedConnection.isBorrowed(connection)) {
+      for (String drop : temporary) {
+        control.execute(drop);
+      }
+    }
+  }
+
+  @Override
   public final void close() {
     try (connection;
         control) {
@@ -368,6 +402,7 @@ public abstract class JdbcSession implements Session {
         rollback();
       }
       releaseInsert();
+      dropTemporary();
       beforeClose();
     } catch (SQLException e) {
       // Nothing is lost: what was not committed is undone with the session.

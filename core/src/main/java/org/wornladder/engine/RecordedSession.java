@@ -30,13 +30,16 @@ public final class RecordedSession {
 
   private final Quoting quoting;
   private final Map<String, String> tables;
+  private final String prefix;
   private final List<Recorded> log = new ArrayList<>();
   private final Session session;
 
   /**
    * @param tables the tool's own tables: their names here, and what the record calls each
+   * @param prefix what the record has in front of a table's name, its point included
    */
-  public RecordedSession(Session real, Quoting quoting, Map<String, String> tables) {
+  public RecordedSession(Session real, Quoting quoting, Map<String, String> tables, String prefix) {
+    this.prefix = prefix;
     this.quoting = quoting;
     this.tables = Map.copyOf(tables);
     session =
@@ -45,6 +48,11 @@ public final class RecordedSession {
                 Session.class.getClassLoader(),
                 new Class<?>[] {Session.class},
                 (proxy, method, arguments) -> call(real, method, arguments));
+  }
+
+  /** What a session writes in front of a table's name, its point included; may be empty. */
+  public static String prefix(Session session) {
+    return session.quoted("x").replaceFirst("(?s)\\W?x\\W?$", "");
   }
 
   /** The session to be used. */
@@ -59,6 +67,9 @@ public final class RecordedSession {
 
   private Object call(Session real, Method method, Object... arguments) throws Throwable {
     try {
+      if (method.getName().equals("staging")) {
+        return real.stagingThrough(session);
+      }
       if (method.getName().equals("execute")) {
         for (Statement part : real.carriedOutBy((Statement) arguments[0])) {
           log.add(
@@ -94,6 +105,11 @@ public final class RecordedSession {
 
   private String renamed(Session real, String sql) {
     String text = sql;
+    String here = prefix(real);
+    if (!here.isEmpty() && !here.equals(prefix)) {
+      // Where names are written with their database, the script is for another one.
+      text = text.replace(here, prefix);
+    }
     for (Map.Entry<String, String> table : tables.entrySet()) {
       text = text.replace(real.quoted(table.getKey()), table.getValue());
     }

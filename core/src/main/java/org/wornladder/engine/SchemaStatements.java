@@ -11,7 +11,7 @@ public final class SchemaStatements {
   /** The statement that creates a schema unless it is there. */
   public static Statement create(Engine engine, String schema) {
     String text = "CREATE SCHEMA IF NOT EXISTS " + engine.quoting().name(schema);
-    return new Statement(text, Place.of("scratch"), "");
+    return new Statement(text, Place.of("scratch"), engine.dialect());
   }
 
   /** Whether a script creates a schema of that name. */

@@ -21,7 +21,7 @@ public interface ScratchDatabase extends AutoCloseable {
         List.of(
             "CREATE TABLE " + table + " (project varchar(200))",
             "INSERT INTO " + table + " VALUES (" + engine.quoting().text(project) + ")")) {
-      session.execute(new Statement(text, Place.of("scratch"), ""));
+      session.execute(new Statement(text, Place.of("scratch"), engine.dialect()));
     }
   }
 

@@ -25,6 +25,8 @@ import org.wornladder.sql.Statement;
 public final class ServerScratch {
   private static final int PROJECT_LETTERS = 20;
   private static final int RANDOM_BOUND = 1 << 24;
+  private static final int LOOKS = 10;
+  private static final long LOOK_PAUSE_MS = 20;
   private static final String LIKE_ESCAPE = "\\_";
 
   private final Engine engine;
@@ -61,10 +63,10 @@ public final class ServerScratch {
     String random = Integer.toHexString(new SecureRandom().nextInt(RANDOM_BOUND));
     String name = prefix + time + "_" + random;
     Session admin = Engines.open(engine, server, Access.WRITE);
-    String drop = words.drop().formatted(engine.quoting().name(name));
+    Statement drop = statement(words.drop().formatted(engine.quoting().name(name)));
     try {
       dropLeftovers(admin, server, prefix, project);
-      run(admin, "CREATE DATABASE " + engine.quoting().name(name));
+      admin.execute(statement("CREATE DATABASE " + engine.quoting().name(name)));
     } catch (SQLException e) {
       Fault fault = admin.fault(e);
       admin.close();
@@ -80,11 +82,13 @@ public final class ServerScratch {
             withDatabase(server.environment().url(), name),
             server.environment().user(),
             server.environment().password());
-    return new OnServer(admin, proven(admin, server.with(inside), project, drop), inside, drop);
+    return new OnServer(admin, proven(admin, server, inside, project, drop), inside, drop);
   }
 
   /** A session inside, which keeps it from being taken for a leftover; a failure leaves nothing. */
-  private Session proven(Session admin, Target inside, String project, String drop) {
+  private Session proven(
+      Session admin, Target server, Environment there, String project, Statement drop) {
+    Target inside = server.with(there);
     List<Session> open = new ArrayList<>(List.of(admin));
     try {
       Session keeper = Engines.open(engine, inside, Access.WRITE);
@@ -93,6 +97,14 @@ public final class ServerScratch {
       return keeper;
     } catch (SQLException | LadderException e) {
       new OnServer(admin, open.get(0), inside.environment(), drop).close();
+      if (server.dataSource().isPresent()) {
+        throw new UnreachableException(
+            "a scratch database needs connections of its own, and the program's data source leads"
+                + " to one database alone",
+            "environment " + inside.environment().name(),
+            "name a server or an empty database under scratch: in ladder.yaml",
+            e);
+      }
       throw e instanceof LadderException known
           ? known
           : new UnreachableException(
@@ -103,7 +115,7 @@ public final class ServerScratch {
     }
   }
 
-  private record OnServer(Session admin, Session keeper, Environment environment, String drop)
+  private record OnServer(Session admin, Session keeper, Environment environment, Statement drop)
       implements ScratchDatabase {
     @Override
     public void close() {
@@ -111,7 +123,7 @@ public final class ServerScratch {
         if (keeper != admin) {
           keeper.close();
         }
-        run(admin, drop);
+        admin.execute(drop);
       } catch (SQLException e) {
         // A later run finds it by its name and its table, and drops it then.
         return;
@@ -119,8 +131,8 @@ public final class ServerScratch {
     }
   }
 
-  private static void run(Session session, String text) throws SQLException {
-    session.execute(new Statement(text, Place.of("scratch"), ""));
+  private Statement statement(String text) {
+    return new Statement(text, Place.of("scratch"), engine.dialect());
   }
 
   /**
@@ -131,10 +143,29 @@ public final class ServerScratch {
   private void dropLeftovers(Session admin, Target server, String prefix, String project)
       throws SQLException {
     for (String name : leftovers(admin, prefix)) {
-      if (isOurs(server, name, project) && leftovers(admin, prefix).contains(name)) {
-        run(admin, words.drop().formatted(engine.quoting().name(name)));
+      if (isOurs(server, name, project) && isLeft(admin, prefix, name)) {
+        admin.execute(statement(words.drop().formatted(engine.quoting().name(name))));
       }
     }
+  }
+
+  /**
+   * Whether a scratch database has no connection. Asked several times: the server may still list
+   * the connection of {@link #isOurs}, which was closed just before.
+   */
+  private boolean isLeft(Session admin, String prefix, String name) throws SQLException {
+    for (int look = 0; look < LOOKS; look++) {
+      if (leftovers(admin, prefix).contains(name)) {
+        return true;
+      }
+      try {
+        Thread.sleep(LOOK_PAUSE_MS);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        return false;
+      }
+    }
+    return false;
   }
 
   /** The scratch databases of a project that have no connection. */

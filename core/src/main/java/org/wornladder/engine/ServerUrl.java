@@ -6,10 +6,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.BiFunction;
 
 /**
  * A server's address out of a JDBC URL or the engine's own URI, with the user and the password
- * taken out of it (RFC 3986, section 3; the drivers' manuals on connection URLs).
+ * taken out of it, and the parameters of other clients under the driver's names (RFC 3986, section
+ * 3; the drivers' manuals on connection URLs; PostgreSQL manual, "Connection URIs").
  *
  * @param jdbc for the driver; holds neither user nor password
  * @param shown host, port and database, for people
@@ -20,8 +22,10 @@ public record ServerUrl(
 
   /**
    * @param prefix how the driver's URLs begin, such as {@code jdbc:postgresql:}
+   * @param driver gives a parameter the driver's name and value; empty for what it needs not know
    */
-  public static ServerUrl of(String url, String prefix) {
+  public static ServerUrl of(
+      String url, String prefix, BiFunction<String, String, Optional<String>> driver) {
     int slashes = url.indexOf("//");
     String rest =
         slashes >= 0 ? url.substring(slashes + 2) : LOCAL + url.substring(url.lastIndexOf(':') + 1);
@@ -32,24 +36,28 @@ public record ServerUrl(
     String path = slash < 0 ? "/" : place.substring(slash);
     int at = authority.lastIndexOf('@');
     String hosts = authority.substring(at + 1);
-    Credentials credentials = new Credentials();
+    Parameters found = new Parameters();
     if (at >= 0) {
-      credentials.userInfo(authority.substring(0, at));
+      found.userInfo(authority.substring(0, at));
     }
     List<String> kept = new ArrayList<>();
     if (question >= 0) {
       for (String parameter : rest.substring(question + 1).split("&")) {
-        if (!credentials.parameter(parameter) && !parameter.isEmpty()) {
+        int equals = parameter.indexOf('=');
+        String name = equals < 0 ? parameter : parameter.substring(0, equals);
+        String value = parameter.substring(equals + 1);
+        if (equals < 0) {
           kept.add(parameter);
+        } else if (!found.parameter(name, value)) {
+          driver.apply(name, value).ifPresent(kept::add);
         }
       }
     }
+    hosts = found.hosts(hosts);
+    kept.removeIf(String::isEmpty);
     String parameters = kept.isEmpty() ? "" : "?" + String.join("&", kept);
     return new ServerUrl(
-        prefix + "//" + hosts + path + parameters,
-        credentials.user,
-        credentials.password,
-        hosts + path);
+        prefix + "//" + hosts + path + parameters, found.user, found.password, hosts + path);
   }
 
   /** Whether a URL begins with one of these. No stream: linking one delays every start. */
@@ -62,8 +70,10 @@ public record ServerUrl(
     return false;
   }
 
-  /** What a URL says of who connects. */
-  private static final class Credentials {
+  /** What a URL says of who connects, and what its parameters say of the server. */
+  private static final class Parameters {
+    private Optional<String> host = Optional.empty();
+    private Optional<String> port = Optional.empty();
     private Optional<String> user = Optional.empty();
     private Optional<String> password = Optional.empty();
 
@@ -75,18 +85,26 @@ public record ServerUrl(
       }
     }
 
-    /** Takes a parameter that is the user or the password; false for all others. */
-    private boolean parameter(String parameter) {
-      int equals = parameter.indexOf('=');
-      String value = equals < 0 ? "" : decoded(parameter.substring(equals + 1));
-      switch (equals < 0 ? "" : parameter.substring(0, equals).toLowerCase(Locale.ROOT)) {
-        case "user" -> user = Optional.of(value);
-        case "password" -> password = Optional.of(value);
+    /** Takes a parameter that is the user, the password or the server; false for all others. */
+    private boolean parameter(String name, String value) {
+      switch (name.toLowerCase(Locale.ROOT)) {
+        case "user" -> user = Optional.of(decoded(value));
+        case "password" -> password = Optional.of(decoded(value));
+        case "host" -> host = Optional.of(decoded(value));
+        case "port" -> port = Optional.of(decoded(value));
         default -> {
           return false;
         }
       }
       return true;
+    }
+
+    /** The hosts of the URL, or those of its parameters where it has none. */
+    private String hosts(String authority) {
+      if (!authority.isEmpty() || host.isEmpty() && port.isEmpty()) {
+        return authority;
+      }
+      return host.orElse("localhost") + port.map(number -> ":" + number).orElse("");
     }
 
     private static String decoded(String text) {

@@ -127,7 +127,12 @@ public interface Session extends AutoCloseable {
   long change(String sql) throws SQLException;
 
   /** How rows are brought into this database. */
-  Staging staging();
+  default Staging staging() {
+    return stagingThrough(this);
+  }
+
+  /** The same, with its statements going through another session that stands before this one. */
+  Staging stagingThrough(Session other);
 
   /** Restores what a script may have changed about the session. */
   void reset() throws SQLException;
@@ -247,6 +252,31 @@ public interface Session extends AutoCloseable {
    * @param statement the last one that ran
    */
   OptionalInt offset(Statement statement, SQLException e);
+
+  /**
+   * How far the replica that is furthest behind is behind; zero without replicas.
+   *
+   * @throws org.wornladder.RefusedException if this user may not see it
+   * @throws UnsupportedOperationException if the server does not show it
+   */
+  default Duration replicaLag() throws SQLException {
+    throw new UnsupportedOperationException("the server does not show its replicas");
+  }
+
+  /**
+   * The statements that the server's statistics have counted in this database, most often run ones
+   * first, with marks in the place of values.
+   *
+   * @throws org.wornladder.RefusedException if the server counts none, or this user may not see it
+   */
+  List<String> countedStatements() throws SQLException;
+
+  /**
+   * Notes a temporary table of the tool's own.
+   *
+   * @param drop the statement that drops it, which is run if the connection outlives the session
+   */
+  void noteTemporary(String drop);
 
   @Override
   void close();

@@ -6,7 +6,6 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
@@ -30,21 +29,21 @@ public final class SessionStatements {
   private SessionStatements() {}
 
   /** Whether a statement sets its session up, and says the same in any other. */
-  public static boolean setsUp(Statement statement, Dialect dialect) {
-    List<String> words = StatementWords.first(statement, dialect, TOKENS);
+  public static boolean setsUp(Statement statement) {
+    List<String> words = StatementWords.first(statement, TOKENS);
     boolean byFunction =
         words.get(0).equals("SELECT") && words.contains("SET_CONFIG") && !words.contains("FROM");
     return (SETTING.contains(words.get(0)) || byFunction)
         && !(words.size() > 1 && words.get(1).equals("STATEMENT"))
-        && left(statement, dialect).isEmpty();
+        && left(statement).isEmpty();
   }
 
   /**
    * The names of what a statement left in its session and what running it again would not bring
    * back: variables that were computed, a temporary table.
    */
-  public static List<String> left(Statement statement, Dialect dialect) {
-    List<String> tokens = StatementWords.tokens(statement, dialect, TOKENS);
+  public static List<String> left(Statement statement) {
+    List<String> tokens = StatementWords.tokens(statement, TOKENS);
     List<String> words = tokens.stream().map(token -> token.toUpperCase(Locale.ROOT)).toList();
     boolean workedOut = words.contains("(") || words.contains("SELECT");
     return switch (words.get(0)) {

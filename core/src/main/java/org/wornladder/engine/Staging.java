@@ -3,6 +3,7 @@ package org.wornladder.engine;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,7 @@ import java.util.stream.Collectors;
 import org.wornladder.project.RowHasher;
 import org.wornladder.project.SeedRows;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
 
@@ -53,8 +55,19 @@ public abstract class Staging {
   }
 
   /** Makes the temporary table, its columns typed by the database. */
-  public void make(StagingTable stage) throws SQLException {
-    session.change(creation(stage));
+  public final void make(StagingTable stage) throws SQLException {
+    session.change(making(stage));
+    session.noteTemporary(dropping(stage));
+  }
+
+  /** The statement that makes the temporary table, as the session can run it. */
+  protected String making(StagingTable stage) {
+    return creation(stage);
+  }
+
+  /** The statement that drops it. */
+  protected String dropping(StagingTable stage) {
+    return "DROP TABLE " + staged(stage);
   }
 
   /** The statement that makes the temporary table. */
@@ -140,8 +153,23 @@ public abstract class Staging {
       case TIME -> Values.checkTime(text);
       case MOMENT -> Values.checkMoment(text);
       case BINARY -> Values.bytes(text);
-      case TEXT, JSON, LIST, OTHER -> {}
+      case JSON -> Values.checkJson(text);
+      case TEXT, LIST, OTHER -> {}
     }
+  }
+
+  /** A value as a statement writes it, which means what {@link #load} would take in. */
+  public String literal(ValueKind kind, String text) throws BadValueException {
+    return switch (kind) {
+      case BINARY -> "X'" + HexFormat.of().formatHex(Values.bytes(text)) + "'";
+      case TRUTH -> Values.truth(text) ? "TRUE" : "FALSE";
+      default -> quoting.text(text);
+    };
+  }
+
+  /** What a column takes of the values of its kind. */
+  public ColumnLimits limits(Column column, Schema schema) {
+    return ColumnLimits.of(column, schema);
   }
 
   /** A value as files write it; empty for NULL. */

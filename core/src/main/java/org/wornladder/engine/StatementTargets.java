@@ -50,8 +50,8 @@ public final class StatementTargets {
   private StatementTargets() {}
 
   /** Whether a statement may run twice and leave what one run leaves. */
-  public static boolean isRepeatable(Statement statement, Dialect dialect) {
-    List<String> words = StatementWords.first(statement, dialect, TOKENS);
+  public static boolean isRepeatable(Statement statement) {
+    List<String> words = StatementWords.first(statement, TOKENS);
     boolean replaces =
         words.size() > 2
             && words.get(0).equals("CREATE")
@@ -74,8 +74,8 @@ public final class StatementTargets {
   }
 
   /** What a statement leaves behind; empty if it is not one object, or the words do not say it. */
-  public static Optional<StatementTarget> of(Statement statement, Dialect dialect) {
-    List<String> tokens = StatementWords.tokens(statement, dialect, TOKENS);
+  public static Optional<StatementTarget> of(Statement statement) {
+    List<String> tokens = StatementWords.tokens(statement, TOKENS);
     List<String> words = tokens.stream().map(token -> token.toUpperCase(Locale.ROOT)).toList();
     Optional<Change> change =
         switch (words.get(0)) {
@@ -96,7 +96,7 @@ public final class StatementTargets {
     if (at < words.size() && words.get(at).equals("CONCURRENTLY")) {
       at++;
     }
-    boolean folds = dialect.has(Dialect.Trait.FOLDS_TO_LOWER);
+    boolean folds = statement.dialect().has(Dialect.Trait.FOLDS_TO_LOWER);
     int exists = indexOfExists(words);
     if (exists >= at) {
       at = exists + 1;

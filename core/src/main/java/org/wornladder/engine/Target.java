@@ -23,8 +23,8 @@ public record Target(
     Duration lockWait,
     Duration await,
     Consumer<String> onWait) {
-  /** The same for another environment. */
-  public Target with(Environment other) {
-    return new Target(other, dataSource, root, lockWait, await, onWait);
+  /** A throw-away database in its place; a program's data source does not lead there. */
+  public Target with(Environment standIn) {
+    return new Target(standIn, Optional.empty(), root, lockWait, await, onWait);
   }
 }

@@ -1,5 +1,8 @@
 package org.wornladder.engine;
 
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
@@ -16,6 +19,8 @@ import java.util.regex.Pattern;
 public final class Values {
   /** How a time in UTC may end; the longer ones first. */
   private static final List<String> UTC = List.of("+00:00", "+00", "Z");
+
+  private static final JsonFactory JSON = new JsonFactory();
 
   /** In front of binary values. */
   public static final String BASE64 = "base64:";
@@ -119,6 +124,20 @@ public final class Values {
   /** How many digits of a number count. */
   public static int digits(String text) {
     return new BigDecimal(text).stripTrailingZeros().precision();
+  }
+
+  public static void checkJson(String text) throws BadValueException {
+    try (JsonParser json = JSON.createParser(text)) {
+      if (json.nextToken() == null) {
+        throw new BadValueException("this is not JSON");
+      }
+      json.skipChildren();
+      if (json.nextToken() != null) {
+        throw new BadValueException("more stands behind the JSON value");
+      }
+    } catch (IOException e) {
+      throw new BadValueException("this is not JSON");
+    }
   }
 
   public static void checkDate(String text) throws BadValueException {

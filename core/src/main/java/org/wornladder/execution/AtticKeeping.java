@@ -14,7 +14,7 @@ public record AtticKeeping(EnvironmentContext context, Attic attic) implements A
     if (rung.direction() != Direction.UP) {
       return;
     }
-    List<Erasure> erased = Erasures.of(rung, context.engine().dialect());
+    List<Erasure> erased = Erasures.of(rung);
     if (!erased.isEmpty()) {
       Schema schema = context.structure();
       for (Erasure what : erased) {

@@ -29,6 +29,8 @@ import org.wornladder.sql.Statement;
  * one that was stopped goes on behind the last batch.
  */
 final class BatchRunner {
+  private static final long LAG_PAUSE_MS = 500;
+
   private final Engine engine;
   private final Session session;
   private final EntryWriter entries;
@@ -121,7 +123,7 @@ final class BatchRunner {
   }
 
   private Rows rows(Step.OfRung rung, Batching batching, Schema schema) throws SQLException {
-    BatchedText text = BatchedText.of(rung.statements().get(0), batching, engine.dialect());
+    BatchedText text = BatchedText.of(rung.statements().get(0), batching);
     String name = text.table().replaceAll("[\"`\\[\\]]", "");
     Optional<Table> table =
         schema
@@ -134,21 +136,42 @@ final class BatchRunner {
     if (table.isEmpty()) {
       throw refused(rung, text.table() + " is no table here");
     }
-    Column column =
-        table.get().columns().stream()
-            .filter(one -> one.name().equalsIgnoreCase(text.column()))
-            .findFirst()
-            .orElseThrow(() -> refused(rung, text.table() + " has no column " + text.column()));
+    Column column = column(rung, text, table.get());
     if (column.nullable() && !table.get().primaryKey().contains(column.name())) {
       throw refused(rung, "rows without " + text.column() + " would be left out: it may be NULL");
     }
-    if (!isOrdered(column)) {
+    if (!isOrdered(column) && place(text, table.get()).isEmpty()) {
       throw refused(
           rung, "values of " + text.column() + " have no order that is known for certain");
     }
     String key = engine.quoting().name(column.name());
     long total = Long.parseLong(first("SELECT count(*) FROM " + text.table()).orElse("0"));
     return new Rows(text, text.table(), key, session.ddl().literal(column), total);
+  }
+
+  private Column column(Step.OfRung rung, BatchedText text, Table table) {
+    Optional<Column> column =
+        table.columns().stream()
+            .filter(one -> one.name().equalsIgnoreCase(text.column()))
+            .findFirst();
+    Optional<Ddl.RowPlace> place = place(text, table);
+    if (column.isEmpty() && place.isEmpty()) {
+      throw refused(rung, text.table() + " has no column " + text.column());
+    }
+    if (column.isEmpty() && place.get().moves() && text.isUpdate()) {
+      throw refused(
+          rung,
+          "an UPDATE gives its rows another " + text.column() + ", and would find them again");
+    }
+    return column.orElseGet(() -> place.get().column());
+  }
+
+  /** The engine's own place of rows, if the rung names that. */
+  private Optional<Ddl.RowPlace> place(BatchedText text, Table table) {
+    return session
+        .ddl()
+        .rowPlace(table)
+        .filter(place -> place.column().name().equalsIgnoreCase(text.column()));
   }
 
   /** Whether comparisons and ORDER BY agree on the type for certain. */
@@ -179,7 +202,7 @@ final class BatchRunner {
   private void run(Step.OfRung rung, Rows rows, Batch batch, long start, int stepsDone)
       throws SQLException {
     Statement whole = rung.statements().get(0);
-    Statement part = new Statement(text(rows, batch, whole), whole.place(), "");
+    Statement part = whole.withText(text(rows, batch, whole));
     boolean isLast = batch.event() == Event.APPLIED;
     EntrySubject subject =
         isLast ? rung.subject() : rung.subject().withScript(batch.upper().orElseThrow());
@@ -246,9 +269,15 @@ final class BatchRunner {
     return asked.isPresent();
   }
 
-  private static void pause(Batching batching) {
+  /** Gives others their turn: for as long as is asked, and until the replicas have come near. */
+  private void pause(Batching batching) throws SQLException {
     try {
       Thread.sleep(batching.pause().toMillis());
+      while (batching.lag().isPresent()
+          && session.replicaLag().compareTo(batching.lag().get()) > 0
+          && !listener.wantsStop()) {
+        Thread.sleep(LAG_PAUSE_MS);
+      }
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }

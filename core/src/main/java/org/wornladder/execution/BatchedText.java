@@ -7,8 +7,6 @@ import java.util.Optional;
 import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.project.Batching;
-import org.wornladder.sql.Dialect;
-import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 import org.wornladder.sql.Token;
@@ -72,11 +70,11 @@ record BatchedText(
     private final List<Token> tokens = new ArrayList<>();
     private final List<String> words = new ArrayList<>();
 
-    Reader(Statement statement, Dialect dialect) {
+    Reader(Statement statement) {
       text = statement.text();
       place = statement.place();
       int depth = 0;
-      for (Token token : Lexer.tokens(text, dialect)) {
+      for (Token token : statement.tokens()) {
         if (!token.kind().isMeaning()) {
           continue;
         }
@@ -131,8 +129,8 @@ record BatchedText(
    *
    * @throws ProjectException if a condition cannot be added, or the key changes under it
    */
-  static BatchedText of(Statement statement, Batching batching, Dialect dialect) {
-    Reader reader = new Reader(statement, dialect);
+  static BatchedText of(Statement statement, Batching batching) {
+    Reader reader = new Reader(statement);
     String verb = reader.words.get(0);
     int table =
         switch (verb) {
@@ -158,6 +156,11 @@ record BatchedText(
     String key =
         batching.key().contains(".") ? batching.key() : alias.orElse(name) + "." + batching.key();
     return parts(reader, next, name, column, key);
+  }
+
+  /** Whether it changes rows, and neither deletes nor copies them. */
+  boolean isUpdate() {
+    return before.regionMatches(true, 0, "UPDATE", 0, 6);
   }
 
   private static int source(Reader reader) {

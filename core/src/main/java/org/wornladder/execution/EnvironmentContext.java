@@ -20,6 +20,8 @@ import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Environment;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Schema;
+import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
 
 /** An environment of a project while a session to it is open. */
 public record EnvironmentContext(
@@ -57,6 +59,11 @@ public record EnvironmentContext(
           Advice.of(Advice.Code.FIND_JOURNAL_WRITER, name));
     }
     return history;
+  }
+
+  /** Runs a statement of the tool's own. */
+  public void execute(String statement) throws SQLException {
+    session.execute(new Statement(statement, Place.of(environment.name()), engine.dialect()));
   }
 
   /** The structure of the database, without the tool's own tables. */

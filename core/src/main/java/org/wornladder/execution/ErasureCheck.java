@@ -10,10 +10,9 @@ import org.wornladder.change.Risk;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Project;
 import org.wornladder.project.Rung;
-import org.wornladder.sql.Dialect;
 
 /** What erases rows of a guarded database must be meant, and the rung itself must say so. */
-public record ErasureCheck(Project project, Dialect dialect) {
+public record ErasureCheck(Project project) {
   /** The refusal of a plan; empty if it erases nothing that is not meant. */
   public Optional<RefusedException> refusal(Plan plan) {
     List<Refusal> refusals = new ArrayList<>();
@@ -34,7 +33,7 @@ public record ErasureCheck(Project project, Dialect dialect) {
   }
 
   private Optional<Refusal> erased(Step.OfRung step) {
-    return StatementRisks.of(step.remaining(), dialect).stream()
+    return StatementRisks.of(step.remaining()).stream()
         .filter(found -> found.risk().kind() == Risk.Kind.ERASES)
         .findFirst()
         .map(

@@ -6,7 +6,6 @@ import java.util.Optional;
 import org.wornladder.attic.Erasure;
 import org.wornladder.change.Risk;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialect;
 
 /** What a rung's statements erase, as their texts say. */
 final class Erasures {
@@ -15,11 +14,11 @@ final class Erasures {
   private Erasures() {}
 
   /** Each once; what is kept with its whole table is not named for itself. */
-  static List<Erasure> of(Step.OfRung rung, Dialect dialect) {
+  static List<Erasure> of(Step.OfRung rung) {
     List<Erasure> all =
-        StatementRisks.of(rung.remaining(), dialect).stream()
+        StatementRisks.of(rung.remaining()).stream()
             .filter(found -> found.risk().kind() == Risk.Kind.ERASES)
-            .flatMap(found -> erasure(found, dialect).stream())
+            .flatMap(found -> erasure(found).stream())
             .distinct()
             .toList();
     return all.stream().filter(one -> !isPartOf(all, one)).toList();
@@ -34,7 +33,7 @@ final class Erasures {
                         || other.kind() == Erasure.Kind.ROWS && one.kind() == Erasure.Kind.COLUMN));
   }
 
-  private static Optional<Erasure> erasure(StatementRisks.Found found, Dialect dialect) {
+  private static Optional<Erasure> erasure(StatementRisks.Found found) {
     String subject = found.risk().subject();
     String name = subject.substring(subject.indexOf(' ') + 1);
     if (subject.startsWith("column ")) {
@@ -42,7 +41,7 @@ final class Erasures {
       return Optional.of(
           new Erasure(Erasure.Kind.COLUMN, name.substring(0, dot), name.substring(dot + 1)));
     }
-    List<String> words = StatementWords.tokens(found.statement(), dialect, ALL);
+    List<String> words = StatementWords.tokens(found.statement(), ALL);
     if (words.get(0).equalsIgnoreCase("DROP")) {
       return Optional.of(new Erasure(Erasure.Kind.TABLE, name, ""));
     }

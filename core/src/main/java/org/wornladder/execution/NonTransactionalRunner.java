@@ -120,7 +120,7 @@ final class NonTransactionalRunner {
 
   /** Sets the session up as a statement that is done had left it. */
   private void setUp(Statement statement) throws SQLException {
-    if (SessionStatements.setsUp(statement, engine.dialect())) {
+    if (SessionStatements.setsUp(statement)) {
       session.execute(statement);
     }
   }
@@ -129,7 +129,7 @@ final class NonTransactionalRunner {
   private Optional<String> lost(Step.OfRung rung, Set<Integer> done) {
     List<Statement> all = rung.statements();
     for (int number : new TreeSet<>(done)) {
-      for (String name : SessionStatements.left(all.get(number - 1), engine.dialect())) {
+      for (String name : SessionStatements.left(all.get(number - 1))) {
         for (int next = number + 1; next <= all.size(); next++) {
           if (!done.contains(next) && SessionStatements.names(all.get(next - 1), name)) {
             return Optional.of(name);
@@ -174,8 +174,7 @@ final class NonTransactionalRunner {
   private void statement(Step.OfRung rung, int number, int stepsDone) throws SQLException {
     Statement statement = rung.statements().get(number - 1);
     boolean joins = engine.joinsTransaction(statement);
-    Optional<StatementTarget> object =
-        joins ? Optional.empty() : StatementTargets.of(statement, engine.dialect());
+    Optional<StatementTarget> object = joins ? Optional.empty() : StatementTargets.of(statement);
     Optional<String> before = object.isEmpty() ? Optional.empty() : session.state(object.get());
     if (rung.skipsMissing() && isMissing(statement)) {
       entries.write(
@@ -227,8 +226,8 @@ final class NonTransactionalRunner {
         : Optional.empty();
   }
 
-  private static Statement clearing(Step.OfRung rung, String sql) {
-    return new Statement(sql, Place.of(rung.source()), "");
+  private Statement clearing(Step.OfRung rung, String sql) {
+    return new Statement(sql, Place.of(rung.source()), engine.dialect());
   }
 
   private void clear(Step.OfRung rung, Optional<String> clearing) throws SQLException {
@@ -273,7 +272,7 @@ final class NonTransactionalRunner {
   }
 
   private boolean isMissing(Statement statement) throws SQLException {
-    Optional<StatementTarget> object = StatementTargets.of(statement, engine.dialect());
+    Optional<StatementTarget> object = StatementTargets.of(statement);
     return object.isPresent() && session.isMissing(object.get());
   }
 
@@ -326,7 +325,7 @@ final class NonTransactionalRunner {
   /** The rung, with a mark of the statement in the place of its way down. */
   private EntrySubject subject(Step.OfRung rung, int number) {
     Statement statement = rung.statements().get(number - 1);
-    return rung.subject().withScript(StatementMark.of(statement, engine.dialect(), secrets).text());
+    return rung.subject().withScript(StatementMark.of(statement, secrets).text());
   }
 
   private void entry(Step.OfRung rung, Event event, EntryDetails note) throws SQLException {

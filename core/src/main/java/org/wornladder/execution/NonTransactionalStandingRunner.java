@@ -57,7 +57,7 @@ final class NonTransactionalStandingRunner {
   }
 
   private boolean isMissing(Statement statement) throws SQLException {
-    Optional<StatementTarget> object = StatementTargets.of(statement, engine.dialect());
+    Optional<StatementTarget> object = StatementTargets.of(statement);
     return object.isPresent()
         && session.state(object.get()).filter(StatementTarget.MISSING::equals).isPresent();
   }

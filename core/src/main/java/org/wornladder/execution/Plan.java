@@ -5,7 +5,6 @@ import org.wornladder.Advice;
 import org.wornladder.attic.Erasure;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Secrets;
-import org.wornladder.sql.Dialect;
 
 /**
  * What a run will do.
@@ -28,11 +27,10 @@ public record Plan(
     boolean together,
     List<Note> notes,
     Secrets secrets) {
-  /** What is worth knowing before a plan runs, and what can be done about it. */
   /** What the ways up erase that are about to run, as their texts say. */
-  public List<Erasure> erasures(Dialect dialect) {
+  public List<Erasure> erasures() {
     return direction == Direction.UP
-        ? rungs().stream().flatMap(rung -> Erasures.of(rung, dialect).stream()).distinct().toList()
+        ? rungs().stream().flatMap(rung -> Erasures.of(rung).stream()).distinct().toList()
         : List.of();
   }
 

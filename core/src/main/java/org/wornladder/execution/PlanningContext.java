@@ -41,7 +41,7 @@ public record PlanningContext(
   }
 
   private SecretDefinitions secretDefinitions() {
-    return new SecretDefinitions(environment.definitionSecrets(), engine.dialect());
+    return new SecretDefinitions(environment.definitionSecrets());
   }
 
   Plan plan(Direction direction, List<Step> steps, boolean together, List<Plan.Note> notes) {

@@ -146,7 +146,7 @@ public final class RollbackPlanner {
   private void checkHalfWay(String label, List<Statement> statements, boolean hasFile) {
     for (Statement statement : statements) {
       boolean drops =
-          StatementTargets.of(statement, engine.dialect())
+          StatementTargets.of(statement)
               .filter(object -> object.change() == StatementTarget.Change.DROPS)
               .isPresent();
       if (!drops) {

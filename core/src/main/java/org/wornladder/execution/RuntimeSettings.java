@@ -78,7 +78,9 @@ public record RuntimeSettings(
   public Target target(Environment environment, Path root) {
     return new Target(
         environment,
-        Optional.ofNullable(dataSources.get(environment.name())),
+        environment.isStandIn()
+            ? Optional.empty()
+            : Optional.ofNullable(dataSources.get(environment.name())),
         root,
         lockWait,
         await,

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.ProjectException;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Objection;
 import org.wornladder.project.Batching;
@@ -68,7 +69,13 @@ public final class ScriptPreparation {
                   + statements.size(),
           "write the others into rungs of their own");
     }
-    BatchedText.of(statements.get(0), batching, engine.dialect());
+    if (batching.lag().isPresent() && !engine.abilities().contains(Ability.REPLICA_LAG)) {
+      throw ProjectException.of(
+          statements.get(0).place(),
+          engine.name() + " does not show how far its replicas are behind",
+          "write --| pause: 50ms instead of replicas-within");
+    }
+    BatchedText.of(statements.get(0), batching);
   }
 
   private List<Statement> split(String text, Place origin) {
@@ -80,10 +87,10 @@ public final class ScriptPreparation {
   }
 
   /** The queries by which a script decides whether it runs. */
-  private static List<Statement> conditions(Script script, Place section) {
+  private List<Statement> conditions(Script script, Place section) {
     return script.header().conditions().stream()
         .filter(Condition.Query.class::isInstance)
-        .map(query -> new Statement(query.text(), Place.of(section.file()), ""))
+        .map(query -> new Statement(query.text(), Place.of(section.file()), engine.dialect()))
         .toList();
   }
 

@@ -7,14 +7,13 @@ import java.util.stream.Stream;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.project.Secrets;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
  * Finds statements that make a secret part of an object's definition, where whoever may read the
  * catalogue sees it. The password of a user or role is none: databases keep a hash of it.
  */
-record SecretDefinitions(Secrets secrets, Dialect dialect) {
+record SecretDefinitions(Secrets secrets) {
   private static final Set<String> DEFINE = Set.of("CREATE", "ALTER", "COMMENT", "REPLACE");
   private static final Set<String> WITH_PASSWORD = Set.of("USER", "ROLE", "LOGIN");
   private static final Set<String> BETWEEN = Set.of("OR", "REPLACE");
@@ -42,7 +41,7 @@ record SecretDefinitions(Secrets secrets, Dialect dialect) {
   }
 
   private boolean defines(Statement statement) {
-    List<String> words = new ArrayList<>(StatementWords.first(statement, dialect, 4));
+    List<String> words = new ArrayList<>(StatementWords.first(statement, 4));
     if (words.isEmpty() || !DEFINE.contains(words.remove(0))) {
       return false;
     }

@@ -26,7 +26,7 @@ public final class StandingObjects {
     ScriptPreparation preparation = new ScriptPreparation(engine, environment);
     for (StandingScript script : project.standing()) {
       for (Statement statement : preparation.statements(script.script(), Direction.UP)) {
-        StatementTargets.of(statement, engine.dialect())
+        StatementTargets.of(statement)
             .filter(target -> target.change() == StatementTarget.Change.MAKES)
             .ifPresent(target -> owned.add(new Owned(target, script.script().file())));
       }

@@ -1,7 +1,6 @@
 package org.wornladder.execution;
 
 import org.wornladder.project.Secrets;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Statement;
 
@@ -15,11 +14,14 @@ public record StatementMark(String hash, String summary) {
   private static final int HASH_LENGTH = 64;
   private static final int SUMMARY_LENGTH = 100;
 
-  static StatementMark of(Statement statement, Dialect dialect, Secrets secrets) {
+  static StatementMark of(Statement statement, Secrets secrets) {
     String text = secrets.mask(statement.text());
     String line = text.strip().replaceAll("\\s+", " ");
     return new StatementMark(
-        new Fingerprint().script(text, dialect).line(secrets.mask(statement.data())).hex(),
+        new Fingerprint()
+            .script(text, statement.dialect())
+            .line(secrets.mask(statement.data()))
+            .hex(),
         line.length() > SUMMARY_LENGTH ? line.substring(0, SUMMARY_LENGTH) + " ..." : line);
   }
 

@@ -8,7 +8,6 @@ import java.util.Set;
 import org.wornladder.change.Risk;
 import org.wornladder.change.Risk.Kind;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
@@ -35,7 +34,6 @@ public final class StatementRisks {
   private static final Set<String> FILLED =
       Set.of("DEFAULT", "GENERATED", "AUTO_INCREMENT", "SERIAL", "BIGSERIAL", "IDENTITY", "AS");
 
-  private final Dialect dialect;
   private final Set<String> own = new HashSet<>();
   private final Set<String> made = new HashSet<>();
   private final List<Found> found = new ArrayList<>();
@@ -43,13 +41,11 @@ public final class StatementRisks {
   /** A risk, and the statement that carries it. */
   public record Found(Statement statement, Risk risk) {}
 
-  private StatementRisks(Dialect dialect) {
-    this.dialect = dialect;
-  }
+  private StatementRisks() {}
 
   /** The risks of statements that run one after the other. */
-  public static List<Found> of(List<Statement> statements, Dialect dialect) {
-    StatementRisks risks = new StatementRisks(dialect);
+  public static List<Found> of(List<Statement> statements) {
+    StatementRisks risks = new StatementRisks();
     for (Statement statement : statements) {
       risks.makes(risks.words(statement));
     }
@@ -60,7 +56,7 @@ public final class StatementRisks {
   }
 
   private List<String> words(Statement statement) {
-    return StatementWords.tokens(statement, dialect, ALL);
+    return StatementWords.tokens(statement, ALL);
   }
 
   private static boolean is(List<String> words, int place, String word) {

@@ -52,8 +52,7 @@ public final class UncertainStatementCheck {
   private Optional<UncertainStatement> halfMade(RungRecord record) throws SQLException {
     int number = record.progress().failed();
     Optional<StatementTarget> object =
-        statement(record, number)
-            .flatMap(one -> StatementTargets.of(one, basis.engine().dialect()));
+        statement(record, number).flatMap(one -> StatementTargets.of(one));
     Optional<String> clearing =
         object.isPresent() && wasMissing(record.number(), number)
             ? basis.session().clearing(object.get())
@@ -87,11 +86,11 @@ public final class UncertainStatementCheck {
     }
     Engine engine = basis.engine();
     Session session = basis.session();
-    if (StatementTargets.isRepeatable(statement.get(), engine.dialect())) {
+    if (StatementTargets.isRepeatable(statement.get())) {
       String words = "it may run again whether it took effect or not";
       return new UncertainStatement(number, Found.NOT_DONE, words, Optional.empty());
     }
-    Optional<StatementTarget> object = StatementTargets.of(statement.get(), engine.dialect());
+    Optional<StatementTarget> object = StatementTargets.of(statement.get());
     Optional<String> now = object.isEmpty() ? Optional.empty() : session.state(object.get());
     String before = record.last().note().text();
     if (now.isEmpty() || !before.startsWith(BEFORE)) {

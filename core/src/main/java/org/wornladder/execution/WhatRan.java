@@ -66,7 +66,7 @@ record WhatRan(Direction direction, SortedMap<Integer, StatementMark> statements
 
   private List<StatementMark> marks(Script script, PlanningContext basis) {
     return basis.preparation().statements(script, direction).stream()
-        .map(one -> StatementMark.of(one, basis.engine().dialect(), basis.environment().secrets()))
+        .map(one -> StatementMark.of(one, basis.environment().secrets()))
         .toList();
   }
 }

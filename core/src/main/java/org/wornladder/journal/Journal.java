@@ -294,7 +294,8 @@ public final class Journal {
     }
     if (!exists()) {
       String definition = JournalTables.journal(session.quoted(table), engine.storage());
-      session.execute(new org.wornladder.sql.Statement(definition, Place.of(table), ""));
+      session.execute(
+          new org.wornladder.sql.Statement(definition, Place.of(table), engine.dialect()));
     }
     if (beside.head().isEmpty()) {
       beside.createHead();

@@ -114,7 +114,7 @@ public final class SnapshotTable {
   /** Makes the table, which is not there. */
   void create() throws SQLException {
     String definition = JournalTables.snapshots(quoted(), engine.storage());
-    session.execute(new Statement(definition, Place.of(name), ""));
+    session.execute(new Statement(definition, Place.of(name), engine.dialect()));
   }
 
   void insert(

@@ -235,16 +235,26 @@ public final class Snapshots {
 
   /** The statement that keeps what is there before a run, for a script that another runs. */
   public String statementBefore(Snapshot live, long entry) throws SQLException {
-    return statement(Moment.BEFORE, live, entry);
+    return statement(Moment.BEFORE, hidden(live), entry);
   }
 
-  /** The statement that keeps what should be there behind a run, and so ends it. */
-  public String statementExpected(Snapshot expected, long entry) throws SQLException {
-    return statement(Moment.EXPECTED, expected, entry);
+  /**
+   * The statement that keeps what should be there behind a run, and so ends it.
+   *
+   * @param made what the table beside the journal will be salted with if it is not there yet
+   */
+  public String statementExpected(Snapshot expected, long entry, String made) throws SQLException {
+    String salt = table.salt();
+    SecretPlaceholders placeholders = new SecretPlaceholders(secrets, salt.isEmpty() ? made : salt);
+    return statement(Moment.EXPECTED, placeholders.hide(expected), entry);
   }
 
-  private String statement(Moment moment, Snapshot snapshot, long entry) throws SQLException {
-    Snapshot hidden = hidden(snapshot);
+  /** What hashes of secrets are salted with here; empty while nothing is saved. */
+  public String salt() throws SQLException {
+    return table.salt();
+  }
+
+  private String statement(Moment moment, Snapshot hidden, long entry) {
     return table.insertion(
         project, moment.word, entry, hidden.fingerprint(), SnapshotCodec.pack(hidden.json()));
   }

@@ -15,7 +15,9 @@ final class BatchingReader {
   static Optional<Batching> read(String text) {
     Matcher parts = FORM.matcher(text);
     return parts.matches()
-        ? Optional.of(new Batching(Integer.parseInt(parts.group(1)), parts.group(2), Duration.ZERO))
+        ? Optional.of(
+            new Batching(
+                Integer.parseInt(parts.group(1)), parts.group(2), Duration.ZERO, Optional.empty()))
         : Optional.empty();
   }
 }

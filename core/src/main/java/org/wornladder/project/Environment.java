@@ -11,6 +11,7 @@ import java.util.Optional;
  * @param url with its variables put in; may hold a secret, so it is not for showing
  * @param role what is taken on after connecting, so that what is made belongs to it
  * @param values what scripts may use here, the environment's own first
+ * @param isStandIn whether it is a throw-away database in place of the environment's own
  */
 public record Environment(
     EnvironmentSettings settings,
@@ -18,8 +19,20 @@ public record Environment(
     Optional<String> user,
     Optional<String> password,
     Optional<String> role,
-    Map<String, Value> values) {
+    Map<String, Value> values,
+    boolean isStandIn) {
   private static final int SHORTEST_IN_DEFINITION = 4;
+
+  /** An environment itself. */
+  public Environment(
+      EnvironmentSettings settings,
+      String url,
+      Optional<String> user,
+      Optional<String> password,
+      Optional<String> role,
+      Map<String, Value> values) {
+    this(settings, url, user, password, role, values, false);
+  }
 
   public String name() {
     return settings.name();
@@ -53,12 +66,17 @@ public record Environment(
 
   /** The same for a throw-away database: nothing is guarded there. */
   public Environment inPlaceOf(String otherUrl, Optional<String> otherUser, Optional<String> word) {
-    return new Environment(settings.unguarded(), otherUrl, otherUser, word, role, values);
+    return new Environment(settings.unguarded(), otherUrl, otherUser, word, role, values, true);
+  }
+
+  /** The same with other values. */
+  public Environment withValues(Map<String, Value> others) {
+    return new Environment(settings, url, user, password, role, others, isStandIn);
   }
 
   /** The same with another role. */
   public Environment withRole(Optional<String> other) {
-    return new Environment(settings, url, user, password, other, values);
+    return new Environment(settings, url, user, password, other, values, isStandIn);
   }
 
   @Override

@@ -25,6 +25,7 @@ final class HeaderBuilder {
   private List<String> accepts = List.of();
   private Optional<FoldedRange> folds = Optional.empty();
   private Optional<Batching> batching = Optional.empty();
+  private Optional<Duration> lag = Optional.empty();
   private Duration pause = Duration.ZERO;
 
   HeaderBuilder(Problems problems) {
@@ -42,7 +43,7 @@ final class HeaderBuilder {
         needs,
         always,
         accepts,
-        batching.map(one -> new Batching(one.rows(), one.key(), pause)),
+        batching.map(one -> new Batching(one.rows(), one.key(), pause, lag)),
         folds,
         List.copyOf(steering));
   }
@@ -67,7 +68,8 @@ final class HeaderBuilder {
       case "accepts" -> accepts(value, place);
       case "folds" -> folds(value, place);
       case "in-batches-of" -> batches(value, place);
-      case "pause" -> pause(value, place);
+      case "pause" -> pause = time("pause", value, place).orElse(Duration.ZERO);
+      case "replicas-within" -> lag = time("replicas-within", value, place);
       default -> throw new IllegalArgumentException("not a header directive: " + name);
     }
   }
@@ -122,12 +124,12 @@ final class HeaderBuilder {
     }
   }
 
-  private void pause(String value, Place place) {
+  private Optional<Duration> time(String name, String value, Place place) {
     Optional<Duration> read = Durations.read(value);
-    pause = read.orElse(Duration.ZERO);
     if (read.isEmpty()) {
-      problems.error(place, "pause cannot be '" + value + "'", "write a time such as 50ms or 2s");
+      problems.error(place, name + " cannot be '" + value + "'", "write a time such as 50ms or 2s");
     }
+    return read;
   }
 
   private void folds(String value, Place place) {

@@ -25,7 +25,6 @@ public final class ProjectWriter {
   /** Where the files of folded rungs are kept. */
   public static final String FOLDED = ProjectReader.RUNGS + "/folded";
 
-  private static final String SCHEMA = ".ladder/ladder.schema.json";
   private static final String IGNORE = ".gitignore";
 
   /** How a moment is written as a rung's number. */
@@ -54,9 +53,11 @@ public final class ProjectWriter {
       }
       String settings = template(ProjectReader.SETTINGS).replace("NAME", nameOf(root));
       write(root, ProjectReader.SETTINGS, settings, written);
-      // An editor completes the settings by it, as their first line says.
-      Files.createDirectories(root.resolve(SCHEMA).getParent());
-      write(root, SCHEMA, template("ladder.schema.json"), written);
+      for (String schema : List.of(EditorSchemas.SETTINGS, EditorSchemas.SAMPLE)) {
+        if (EditorSchemas.write(root, schema)) {
+          written.add(schema);
+        }
+      }
       write(root, ".env.sample", template("env.sample"), written);
       ignore(root, written);
       // Git keeps no empty folders, and a fresh clone wants this one.
@@ -101,7 +102,7 @@ public final class ProjectWriter {
     }
   }
 
-  private static String template(String name) throws IOException {
+  static String template(String name) throws IOException {
     try (InputStream in = ProjectWriter.class.getResourceAsStream("template/" + name)) {
       return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     }

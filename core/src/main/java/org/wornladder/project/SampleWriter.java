@@ -21,6 +21,7 @@ public final class SampleWriter {
   public static void write(Path root, Sample sample, List<String> unread) {
     try (PendingFile file = PendingFile.begin(root, sample.file(), false)) {
       try {
+        EditorSchemas.write(root, EditorSchemas.SAMPLE);
         file.out().write(text(sample, unread));
       } catch (IOException e) {
         throw file.unwritable(e);
@@ -32,7 +33,7 @@ public final class SampleWriter {
 
   /** The file's text. */
   static String text(Sample sample, List<String> unread) {
-    StringBuilder text = new StringBuilder();
+    StringBuilder text = new StringBuilder(EditorSchemas.SAMPLE_LINE);
     for (String one : unread) {
       text.append("# Not obeyed here: ").append(one.replaceAll("\\s+", " ")).append('\n');
     }

@@ -28,7 +28,8 @@ public final class ScriptParser {
         "accepts",
         "folds",
         "in-batches-of",
-        "pause"),
+        "pause",
+        "replicas-within"),
     STANDING("about", "needs", "always", "only-in"),
     /** A way down out of the journal: it may have sections down alone. */
     JOURNALLED("about", "run", "lifts", "needs", "always", "only-in");

@@ -14,6 +14,8 @@ import org.wornladder.sql.Place;
 
 /** Opens seeds. */
 public final class SeedFiles {
+  private static final int MOST_COLUMNS = 20_000;
+
   private SeedFiles() {}
 
   /**
@@ -24,12 +26,21 @@ public final class SeedFiles {
    */
   public static SeedRows rows(Path root, Seed seed, LongConsumer onRead) {
     SeedSource source = new SeedSource(root, seed.file(), onRead);
-    return switch (seed.form()) {
-      case CSV -> CsvSeed.open(source);
-      case JSON -> JsonSeed.open(source);
-      case YAML -> YamlSeed.open(source);
-      case SAMPLE, SQL -> throw new IllegalArgumentException(seed.file() + " holds no rows");
-    };
+    SeedRows rows =
+        switch (seed.form()) {
+          case CSV -> CsvSeed.open(source);
+          case JSON -> JsonSeed.open(source);
+          case YAML -> YamlSeed.open(source);
+          case SAMPLE, SQL -> throw new IllegalArgumentException(seed.file() + " holds no rows");
+        };
+    int columns = rows.columns().size();
+    if (columns > MOST_COLUMNS) {
+      throw ProjectException.of(
+          rows.header(),
+          "the header has " + columns + " columns, which no table has",
+          "see that this is the right file, and its first line the header");
+    }
+    return rows;
   }
 
   /**

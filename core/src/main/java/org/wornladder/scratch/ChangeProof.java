@@ -11,8 +11,6 @@ import org.wornladder.change.IgnoreFilter;
 import org.wornladder.engine.Session;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Place;
-import org.wornladder.sql.Statement;
 
 /** Runs changes in a scratch database, and compares what they make with what they should make. */
 public final class ChangeProof {
@@ -90,7 +88,7 @@ public final class ChangeProof {
   }
 
   private void execute(String statement) throws SQLException {
-    session().execute(new Statement(statement, Place.of("scratch"), ""));
+    context.execute(statement);
   }
 
   private Session session() {

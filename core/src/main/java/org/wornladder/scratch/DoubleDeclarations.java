@@ -11,7 +11,6 @@ import org.wornladder.engine.StatementTarget.Change;
 import org.wornladder.engine.StatementTarget.Kind;
 import org.wornladder.engine.StatementTargets;
 import org.wornladder.project.Problem;
-import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -20,17 +19,12 @@ import org.wornladder.sql.Statement;
  * that replace each other, and the first of two tables with IF NOT EXISTS.
  */
 final class DoubleDeclarations {
-  private final Dialect dialect;
   private final Map<String, Place> places = new LinkedHashMap<>();
   private final List<Problem> problems = new ArrayList<>();
 
-  DoubleDeclarations(Dialect dialect) {
-    this.dialect = dialect;
-  }
-
   void take(Statement statement) {
     Optional<StatementTarget> made =
-        StatementTargets.of(statement, dialect)
+        StatementTargets.of(statement)
             .filter(target -> target.change() == Change.MAKES && !canBeOverloaded(target.kind()));
     if (made.isEmpty()) {
       return;

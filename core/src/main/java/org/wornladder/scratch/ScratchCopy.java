@@ -17,8 +17,6 @@ import org.wornladder.journal.History;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Project;
 import org.wornladder.schema.Snapshot;
-import org.wornladder.sql.Place;
-import org.wornladder.sql.Statement;
 
 /**
  * Makes a scratch database like another one: its structure, its journal, and, where the project's
@@ -100,9 +98,7 @@ public record ScratchCopy(ProjectContext project, EnvironmentContext scratch) {
       Condition.Presence there =
           new Condition.Presence(Condition.Kind.TABLE, table, "", true, "own");
       if (session().exists(there)) {
-        session()
-            .execute(
-                new Statement("DROP TABLE " + session().quoted(table), Place.of("scratch"), ""));
+        scratch.execute("DROP TABLE " + session().quoted(table));
       }
     }
   }

@@ -77,7 +77,7 @@ public final class ScratchReplay {
    */
   public void schema(List<SchemaFile> files) throws SQLException {
     List<Attempt> waiting = new ArrayList<>();
-    DoubleDeclarations doubles = new DoubleDeclarations(engine.dialect());
+    DoubleDeclarations doubles = new DoubleDeclarations();
     for (SchemaFile file : files) {
       List<Statement> statements = statements(file);
       reach.check(statements);
@@ -119,7 +119,7 @@ public final class ScratchReplay {
   }
 
   private boolean isSetting(Statement statement) {
-    return StatementWords.first(statement, engine.dialect(), 1).contains("SET");
+    return StatementWords.first(statement, 1).contains("SET");
   }
 
   private List<Attempt> run(List<Attempt> attempts, List<Problem> problems) {

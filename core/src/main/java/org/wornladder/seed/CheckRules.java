@@ -23,6 +23,15 @@ final class CheckRules {
 
   private final Map<String, Rule> rules = new HashMap<>();
 
+  CheckRules() {}
+
+  /** The constraints of a domain, which add to what is allowed in a column of it. */
+  static CheckRules ofDomain(Rule column) {
+    CheckRules domain = new CheckRules();
+    domain.rules.put(VALUE, column);
+    return domain;
+  }
+
   /** What is allowed in one column. */
   static final class Rule {
     private List<String> listed = List.of();
@@ -38,6 +47,36 @@ final class CheckRules {
     /** The only values that are allowed; none if others are too. */
     List<String> listed() {
       return listed.stream().filter(value -> !excluded.contains(value)).toList();
+    }
+
+    private void list(List<String> values) {
+      listed = listed.isEmpty() ? values : listed.stream().filter(values::contains).toList();
+    }
+
+    /** Raises the lowest value to another one, unless it is as high. */
+    private void raise(String value, boolean exclusive) {
+      int higher = low.map(known -> compare(value, known)).orElse(1);
+      if (higher > 0 || higher == 0 && exclusive) {
+        low = Optional.of(value);
+        lowExcluded = exclusive;
+      }
+    }
+
+    /** Lowers the highest value to another one, unless it is as low. */
+    private void lower(String value, boolean exclusive) {
+      int lower = high.map(known -> compare(known, value)).orElse(1);
+      if (lower > 0 || lower == 0 && exclusive) {
+        high = Optional.of(value);
+        highExcluded = exclusive;
+      }
+    }
+
+    private static int compare(String one, String other) {
+      Optional<BigDecimal> number = number(Optional.of(one));
+      Optional<BigDecimal> than = number(Optional.of(other));
+      return number.isPresent() && than.isPresent()
+          ? number.get().compareTo(than.get())
+          : one.compareTo(other);
     }
 
     /** The lowest value, as it is written. */
@@ -111,7 +150,7 @@ final class CheckRules {
       return takeAny(any.parts());
     }
     if (check instanceof In in && in.value() instanceof Name name) {
-      of(name.name()).listed = in.list().stream().map(Literal::text).toList();
+      of(name.name()).list(in.list().stream().map(Literal::text).toList());
       return true;
     }
     if (check instanceof Null is) {
@@ -140,7 +179,7 @@ final class CheckRules {
       column = Optional.of(name.name());
       values.add(literal.text());
     }
-    column.ifPresent(name -> of(name).listed = values);
+    column.ifPresent(name -> of(name).list(values));
     return column.isPresent();
   }
 
@@ -172,16 +211,10 @@ final class CheckRules {
 
   private static boolean value(Rule rule, String operator, String value) {
     switch (operator) {
-      case "=" -> rule.listed = List.of(value);
+      case "=" -> rule.list(List.of(value));
       case "<>" -> rule.excluded.add(value);
-      case ">", ">=" -> {
-        rule.low = Optional.of(value);
-        rule.lowExcluded = operator.equals(">");
-      }
-      default -> {
-        rule.high = Optional.of(value);
-        rule.highExcluded = operator.equals("<");
-      }
+      case ">", ">=" -> rule.raise(value, operator.equals(">"));
+      default -> rule.lower(value, operator.equals("<"));
     }
     return true;
   }
@@ -195,13 +228,13 @@ final class CheckRules {
     }
     switch (operator) {
       case "=" -> {
-        rule.shortest = length;
-        rule.longest = length;
+        rule.shortest = Math.max(rule.shortest, length);
+        rule.longest = Math.min(rule.longest, length);
       }
-      case ">" -> rule.shortest = length + 1;
-      case ">=" -> rule.shortest = length;
-      case "<" -> rule.longest = length - 1;
-      case "<=" -> rule.longest = length;
+      case ">" -> rule.shortest = Math.max(rule.shortest, length + 1);
+      case ">=" -> rule.shortest = Math.max(rule.shortest, length);
+      case "<" -> rule.longest = Math.min(rule.longest, length - 1);
+      case "<=" -> rule.longest = Math.min(rule.longest, length);
       default -> rule.shortest = Math.max(rule.shortest, length == 0 ? 1 : rule.shortest);
     }
     return true;

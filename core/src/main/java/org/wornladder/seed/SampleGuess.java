@@ -225,9 +225,9 @@ final class SampleGuess {
     if (domain.isEmpty() || domain.get().checks().isEmpty()) {
       return rules.of(column.name());
     }
-    CheckRules own = new CheckRules();
-    domain.get().checks().forEach(check -> read(check, own));
-    return own.of(CheckRules.VALUE);
+    CheckRules both = CheckRules.ofDomain(rules.of(column.name()));
+    domain.get().checks().forEach(check -> read(check, both));
+    return rules.of(column.name());
   }
 
   /** A value that comes behind that of another column. */

@@ -46,8 +46,8 @@ record SampleSource(
       return new SampleRows(sized, table.name(), listener);
     }
     SampleGuess guess = guess(seed, table);
-    guess.unread().forEach(unread -> listener.unread(table.name(), unread));
     Sample sample = guess.sample(seed.file(), wanted.orElse(ROWS_MADE));
+    guess.unread().forEach(unread -> listener.unread(table.name(), unread));
     return new SampleRows(sample, table.name(), listener);
   }
 

@@ -21,9 +21,8 @@ import org.wornladder.sql.Place;
 /** Compares a seed's columns with its table's, and collects what does not fit. */
 final class SeedBinder {
   /** More than any database allows in a table. */
-  private static final int MOST_COLUMNS = 20_000;
-
   private final Schema schema;
+
   private final Staging staging;
   private final String environment;
   private final List<Problem> problems;
@@ -62,13 +61,6 @@ final class SeedBinder {
   Optional<BoundSeed> bind(Seed seed, Table table, SeedRows rows, int number, boolean complete) {
     int before = problems.size();
     Place header = rows.header();
-    if (rows.columns().size() > MOST_COLUMNS) {
-      problem(
-          header,
-          "the header has " + rows.columns().size() + " columns, which no table has",
-          "see that this is the right file, and its first line the header");
-      return Optional.empty();
-    }
     List<StagingTable.Part> parts = new ArrayList<>();
     List<StagingTable.Part> resolved = new ArrayList<>();
     List<LookupColumn> looks = new ArrayList<>();

@@ -46,6 +46,7 @@ final class SeedExecution {
 
   private Optional<Statement> statement = Optional.empty();
   private boolean anyOrder;
+  private boolean whateverStands;
 
   SeedExecution(
       Environment environment,
@@ -64,6 +65,12 @@ final class SeedExecution {
     this.listener = listener;
   }
 
+  /** Writes what is right whatever stands in the tables, for a record of the statements. */
+  SeedExecution whateverStands() {
+    whateverStands = true;
+    return this;
+  }
+
   /**
    * @param all what was planned; what changes something gets an entry
    */
@@ -80,6 +87,9 @@ final class SeedExecution {
       for (SeedScript script : scripts) {
         run(script);
       }
+      if (whateverStands) {
+        refuseUnresolved();
+      }
       for (SeedResult result : all) {
         if (result.isQuiet()) {
           continue;
@@ -88,7 +98,7 @@ final class SeedExecution {
         journal.append(
             Event.SEEDED,
             EntrySubject.standing(result.label(), result.fingerprint(), "", ""),
-            new EntryDetails(0, elapsed, note(result)));
+            new EntryDetails(0, elapsed, whateverStands ? "" : note(result)));
       }
       session.commit();
     } catch (SQLException e) {
@@ -96,6 +106,20 @@ final class SeedExecution {
     }
     if (!staging.numbersJoinTransaction()) {
       numbersGoOn();
+    }
+  }
+
+  /** Fails where a meaning led nowhere, which only the real tables can say. */
+  private void refuseUnresolved() throws SQLException {
+    for (BoundSeed seed : order.seeds()) {
+      for (LookupColumn look : seed.looks()) {
+        String stage = staging.staged(seed.stage());
+        // Every engine refuses this, if there is a row to refuse it for.
+        session.change(
+            "UPDATE %1$s SET %2$s = %2$s / 0 WHERE %3$s IS NULL AND %4$s IS NOT NULL"
+                .formatted(
+                    stage, Staging.LINE, staging.name(look.column()), staging.name(look.part())));
+      }
     }
   }
 

@@ -24,6 +24,7 @@ import org.wornladder.SeedRunResult;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.Session;
+import org.wornladder.engine.StageInsertions;
 import org.wornladder.engine.Staging;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.Event;
@@ -107,7 +108,7 @@ public final class Seeder {
         continue;
       }
       try {
-        new CheckedRows(seed, staging, listener).<RuntimeException>each(row -> {});
+        new CheckedRows(seed, staging, schema, listener).<RuntimeException>each(row -> {});
       } catch (ProjectException e) {
         problems.addAll(e.problems());
       }
@@ -267,10 +268,14 @@ public final class Seeder {
         .filter(seed -> seed.seed().isSample())
         .forEach(seed -> sampled.add(seed.table().name()));
     for (BoundSeed seed : order.seeds()) {
-      if (seed.rows() instanceof SampleRows made) {
-        samples.giveKeys(made, seed, changing);
+      if (seed.rows() instanceof SampleRows && !problems.isEmpty()) {
+        // Its keys may be those of rows that were refused.
+        continue;
       }
       try {
+        if (seed.rows() instanceof SampleRows made) {
+          samples.giveKeys(made, seed, changing);
+        }
         take(seed);
       } catch (ProjectException e) {
         problems.addAll(e.problems());
@@ -320,7 +325,7 @@ public final class Seeder {
   /** Takes the rows in, unless they are found to be those of the table. */
   private void take(BoundSeed seed) throws SQLException {
     boolean empty = new TableQueries(session).isEmpty(seed.table().name());
-    CheckedRows rows = new CheckedRows(seed, staging, listener);
+    CheckedRows rows = new CheckedRows(seed, staging, schema, listener);
     Optional<SeedCounts> same =
         empty || hasSample(seed)
             ? Optional.empty()
@@ -332,10 +337,7 @@ public final class Seeder {
     staging.make(seed.stage());
     staging.load(seed.stage(), new MarkedRows(seed.stage(), rows));
     if (rows.count() == 0 && seed.seed().delete()) {
-      throw RefusedException.of(
-          "the file has no row, and extra: delete would empty " + seed.table().name(),
-          seed.seed().file(),
-          "see that it is the right file, or write extra: keep");
+      throw emptied(seed);
     }
     changing.add(seed);
     if (empty && seed.isKeyUnique()) {
@@ -401,6 +403,64 @@ public final class Seeder {
     long elapsed = planned.elapsedMs() + since(start);
     return new SeedRunResult(
         environment.name(), true, planned.results(), planned.leftOut(), elapsed);
+  }
+
+  /**
+   * Writes all reference data by statements that are right whatever stands in the tables, so that a
+   * record of them can be run elsewhere: what the file says of a row is in them, and what differs
+   * is for the database to find.
+   *
+   * @return the labels of the seeds
+   * @throws ProjectException with what is wrong with the files
+   */
+  public List<String> writeWhateverStands(Journal journal) throws SQLException {
+    List<Problem> problems = new ArrayList<>();
+    List<Seed> seeds =
+        selection().of(SeedOptions.ALL).stream()
+            .filter(seed -> seed.form() != Seed.Form.SAMPLE)
+            .toList();
+    SeedOrder order = SeedOrder.of(bind(seeds, problems));
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+    staging.open();
+    for (BoundSeed seed : order.seeds()) {
+      CheckedRows rows = new CheckedRows(seed, staging, schema, listener);
+      staging.make(seed.stage());
+      List<String> insertions =
+          new StageInsertions(staging, seed.stage()).of(new MarkedRows(seed.stage(), rows));
+      for (String insertion : insertions) {
+        session.change(insertion);
+      }
+      if (insertions.isEmpty() && seed.seed().delete()) {
+        throw emptied(seed);
+      }
+      changing.add(seed);
+      staging.index(seed.stage());
+      new StagedSeeds(session, staging, List.of()).refuseDoubleKeys(seed);
+      long deleted = seed.seed().delete() ? 1 : 0;
+      results.put(seed.seed(), result(seed, new SeedCounts(1, 1, deleted, 0), List.of()));
+    }
+    StagedSeeds staged = new StagedSeeds(session, staging, changing);
+    for (BoundSeed seed : changing) {
+      staged.resolve(seed);
+    }
+    for (SeedScript script : scripts) {
+      results.put(script.seed(), planned(script));
+    }
+    List<SeedScript> running = scripts.stream().filter(one -> !quiet(one.seed())).toList();
+    ReferenceCheck references = new ReferenceCheck(session, staging, schema, changing);
+    new SeedExecution(environment, session, staging, order, running, references, listener)
+        .whateverStands()
+        .write(results, inOrder(seeds), journal);
+    return seeds.stream().map(Seed::label).toList();
+  }
+
+  private static RefusedException emptied(BoundSeed seed) {
+    return RefusedException.of(
+        "the file has no row, and extra: delete would empty " + seed.table().name(),
+        seed.seed().file(),
+        "see that it is the right file, or write extra: keep");
   }
 
   private static long since(long start) {

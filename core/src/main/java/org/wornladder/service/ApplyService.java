@@ -51,8 +51,7 @@ public record ApplyService(ProjectContext project) {
   Optional<RefusedException> refusal(
       EnvironmentContext context, History history, Plan plan, ApplyOptions options)
       throws SQLException {
-    Optional<RefusedException> erasure =
-        new ErasureCheck(project.project(), context.engine().dialect()).refusal(plan);
+    Optional<RefusedException> erasure = new ErasureCheck(project.project()).refusal(plan);
     if (erasure.isPresent()) {
       return erasure;
     }

@@ -24,7 +24,7 @@ record AtticDecision(EnvironmentContext context, ApplyOptions options) {
    * @throws RefusedException if a person must decide, or what goes cannot be kept
    */
   AroundRung of(Plan plan) throws SQLException {
-    List<Erasure> erased = plan.erasures(context.engine().dialect());
+    List<Erasure> erased = plan.erasures();
     if (erased.isEmpty() || !isKept(erased)) {
       return AroundRung.NOTHING;
     }

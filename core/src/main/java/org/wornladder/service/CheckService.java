@@ -90,9 +90,7 @@ public final class CheckService {
       Rung rung, ScriptPreparation preparation, Engine engine) {
     List<String> accepted = rung.script().header().accepts();
     try {
-      return StatementRisks.of(
-              preparation.statements(rung.script(), Direction.UP), engine.dialect())
-          .stream()
+      return StatementRisks.of(preparation.statements(rung.script(), Direction.UP)).stream()
           .map(
               found ->
                   new CheckReport.TextRisk(

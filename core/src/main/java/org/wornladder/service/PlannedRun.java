@@ -85,8 +85,7 @@ record PlannedRun(Project project, RuntimeSettings settings) {
         throw refusal.get();
       }
     }
-    Optional<RefusedException> erasure =
-        new ErasureCheck(project, context.engine().dialect()).refusal(plan);
+    Optional<RefusedException> erasure = new ErasureCheck(project).refusal(plan);
     if (erasure.isPresent()) {
       throw erasure.get();
     }

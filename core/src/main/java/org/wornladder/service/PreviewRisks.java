@@ -138,7 +138,11 @@ record PreviewRisks(
     Map<String, String> tables = new LinkedHashMap<>();
     scratch.journal().tables().forEach(name -> tables.put(name, name));
     RecordedSession recorded =
-        new RecordedSession(scratch.session(), scratch.engine().quoting(), tables);
+        new RecordedSession(
+            scratch.session(),
+            scratch.engine().quoting(),
+            tables,
+            RecordedSession.prefix(scratch.session()));
     ScratchLadder ladder =
         new ScratchRunner(project)
             .ladder(project.context(scratch.environment(), scratch.engine(), recorded.session()));
@@ -194,8 +198,7 @@ record PreviewRisks(
 
   private List<FoundRisk> merged(Step.OfRung step, Map<Long, List<Risk>> structural, Snapshot live)
       throws SQLException {
-    List<StatementRisks.Found> texts =
-        StatementRisks.of(step.statements(), context.engine().dialect());
+    List<StatementRisks.Found> texts = StatementRisks.of(step.statements());
     List<FoundRisk> merged = new ArrayList<>();
     List<Risk> shown = structural.getOrDefault(step.number(), List.of());
     for (Risk risk : shown) {

@@ -31,6 +31,7 @@ import org.wornladder.project.SchemaWriter;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Snapshot;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -163,8 +164,9 @@ public record SchemaFilesService(ProjectContext project) {
   }
 
   private static void run(EnvironmentContext context, List<String> texts) throws SQLException {
+    Dialect dialect = context.engine().dialect();
     List<Statement> statements =
-        texts.stream().map(text -> new Statement(text, Place.of("schema/"), "")).toList();
+        texts.stream().map(text -> new Statement(text, Place.of("schema/"), dialect)).toList();
     boolean undone = context.engine().abilities().contains(Ability.TRANSACTIONAL_DDL);
     if (undone) {
       context.session().begin(statements);

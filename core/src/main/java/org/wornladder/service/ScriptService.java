@@ -11,10 +11,12 @@ import org.wornladder.ApplyOptions;
 import org.wornladder.ClientSqlScript;
 import org.wornladder.RefusedException;
 import org.wornladder.RollbackOptions;
+import org.wornladder.SeedListener;
 import org.wornladder.change.ExpectedStructure;
 import org.wornladder.change.SqlScript;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.ClientScript;
+import org.wornladder.engine.ClientVariables;
 import org.wornladder.engine.RecordedSession;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
@@ -23,15 +25,19 @@ import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.Step;
 import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
+import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.JournalHead;
 import org.wornladder.journal.Snapshots;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
+import org.wornladder.project.Environment;
 import org.wornladder.project.Rung;
+import org.wornladder.project.Value;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
 import org.wornladder.scratch.ScratchRunner;
+import org.wornladder.seed.Seeder;
 
 /**
  * Writes what apply would do as one script for the engine's own client, the journal's entries
@@ -48,27 +54,47 @@ public record ScriptService(ProjectContext project) {
       Snapshot expected,
       List<Entry> entries,
       Map<String, String> tables,
-      Optional<JournalHead> head) {}
-
-  /** What a scratch run leaves. */
-  private record Ran(List<RecordedSession.Recorded> log, Snapshot expected, long lastEntry) {}
-
-  /**
-   * @param down whether it is a script that takes rungs back: the last one, or those above {@code
-   *     to}
-   */
-  public ClientSqlScript script(Optional<String> environment, ApplyOptions options, boolean down) {
-    return project.in(environment, Access.READ, context -> script(context, options, down));
+      String prefix,
+      boolean journalIsThere,
+      Optional<JournalHead> head) {
+    /** A query for 1 if the journal is where it was when the script was written, otherwise 0. */
+    private String heads(EnvironmentContext context) {
+      List<String> names = context.journal().tables();
+      if (head.isPresent()) {
+        return "SELECT count(*) FROM %s WHERE number = 0 AND entry = %d AND fingerprint = '%s'"
+            .formatted(tables.get(names.get(1)), head.get().number(), head.get().hash());
+      }
+      return journalIsThere
+          ? "SELECT CASE WHEN count(*) = 0 THEN 1 ELSE 0 END FROM " + tables.get(names.get(0))
+          : ClientScript.isMissing(context.engine(), names.get(0));
+    }
   }
 
-  private ClientSqlScript script(EnvironmentContext context, ApplyOptions options, boolean down)
+  /** What a scratch run leaves. */
+  private record Ran(
+      List<RecordedSession.Recorded> log, Snapshot expected, long lastEntry, String salt) {}
+
+  /**
+   * @param content what the script does
+   */
+  public ClientSqlScript script(
+      Optional<String> environment, ApplyOptions options, ClientSqlScript.Content content) {
+    return project.in(environment, Access.READ, context -> script(context, options, content));
+  }
+
+  private ClientSqlScript script(
+      EnvironmentContext real, ApplyOptions options, ClientSqlScript.Content content)
       throws SQLException {
+    boolean down = content == ClientSqlScript.Content.DOWN;
+    ClientVariables variables = new ClientVariables(real.engine());
+    EnvironmentContext context =
+        project.context(marked(real.environment(), variables), real.engine(), real.session());
     History history = context.provenHistory();
     Plan plan =
         down
             ? new RollbackService(project).plan(context, history, back(options))
             : new ApplyService(project).plan(context, history, options);
-    refuseUnknowable(context, plan);
+    refuseUnknowable(real, plan);
     if (!down) {
       Optional<RefusedException> refusal =
           new ApplyService(project).refusal(context, history, plan, options);
@@ -78,7 +104,7 @@ public record ScriptService(ProjectContext project) {
     }
     Map<String, String> tables = new LinkedHashMap<>();
     context.journal().tables().forEach(name -> tables.put(name, context.session().quoted(name)));
-    ExpectedState state = ExpectedState.of(context, history);
+    ExpectedState state = ExpectedState.of(real, history);
     List<Entry> entries = context.journal().everything();
     Ground ground =
         new Ground(
@@ -86,14 +112,39 @@ public record ScriptService(ProjectContext project) {
             state.expected(),
             entries,
             tables,
+            RecordedSession.prefix(context.session()),
+            context.session().exists(journal(context)),
             entries.isEmpty() ? Optional.empty() : Optional.of(context.journal().head()));
     Ran ran =
         new ScratchRunner(project)
-            .in(context.environment(), scratch -> run(scratch, ground, plan, options));
+            .in(context.environment(), scratch -> run(scratch, ground, plan, options, content));
+    String text = text(real, ground, ran, variables);
     return new ClientSqlScript(
         context.environment().name(),
-        text(context, ground, ran),
-        plan.rungs().stream().map(Step.OfRung::label).toList());
+        context.engine().name(),
+        text,
+        plan.rungs().stream().map(Step.OfRung::label).toList(),
+        variables.used());
+  }
+
+  /** The environment with a marker in place of each secret. */
+  private static Environment marked(Environment environment, ClientVariables variables) {
+    Map<String, Value> values = new LinkedHashMap<>();
+    environment
+        .values()
+        .forEach(
+            (name, value) ->
+                values.put(
+                    name,
+                    value.secret()
+                        ? new Value(variables.marker(name, value.text()), true)
+                        : value));
+    return environment.withValues(values);
+  }
+
+  private static Condition.Presence journal(EnvironmentContext context) {
+    String table = context.journal().tables().get(0);
+    return new Condition.Presence(Condition.Kind.TABLE, table, "", true, "");
   }
 
   private ProjectContext scripted() {
@@ -133,13 +184,18 @@ public record ScriptService(ProjectContext project) {
             .anyMatch(statement -> context.environment().secrets().isIn(statement.text()));
     if (secret) {
       throw RefusedException.of(
-          "a statement holds the value of a variable, which would stand in the script in clear",
+          "a statement holds the environment's password, which would stand in the script in clear",
           where,
           Advice.hint("run that rung by the tool itself"));
     }
   }
 
-  private Ran run(EnvironmentContext scratch, Ground ground, Plan plan, ApplyOptions options)
+  private Ran run(
+      EnvironmentContext scratch,
+      Ground ground,
+      Plan plan,
+      ApplyOptions options,
+      ClientSqlScript.Content content)
       throws SQLException {
     if (!new ScratchCopy(project, scratch)
         .make(ground.expected().withoutRights(), ground.entries(), true)) {
@@ -151,20 +207,35 @@ public record ScriptService(ProjectContext project) {
     }
     Snapshot before = scratch.structure().snapshot();
     RecordedSession recorded =
-        new RecordedSession(scratch.session(), scratch.engine().quoting(), ground.tables());
+        new RecordedSession(
+            scratch.session(), scratch.engine().quoting(), ground.tables(), ground.prefix());
     EnvironmentContext context =
         scripted().context(scratch.environment(), scratch.engine(), recorded.session());
     ScratchLadder ladder = new ScratchRunner(project).ladder(context);
     boolean up = plan.direction() == Direction.UP;
     ladder.run(up ? ladder.limited(plan) : ladder.down(back(options)));
+    // Before there are the temporary tables of seeds, which are no part of it.
     Snapshot after = scratch.structure().snapshot();
+    if (content == ClientSqlScript.Content.UP_AND_SEEDS) {
+      seed(context);
+    }
     return new Ran(
         recorded.log(),
         ExpectedStructure.after(ground.expected(), before, after),
-        context.journal().lastInDatabase());
+        context.journal().lastInDatabase(),
+        context.snapshots().salt());
   }
 
-  private String text(EnvironmentContext context, Ground ground, Ran ran) throws SQLException {
+  private void seed(EnvironmentContext context) throws SQLException {
+    History history = context.journal().read(Depth.WHOLE);
+    new Seeder(new SeedService(scripted()).ground(context, history), SeedListener.SILENT)
+        .writeWhateverStands(context.journal());
+  }
+
+  private String text(EnvironmentContext context, Ground ground, Ran ran, ClientVariables variables)
+      throws SQLException {
+    String work = work(context, ran, variables);
+    Snapshot expected = ran.expected().map(variables::revealed);
     Snapshots snapshots = context.snapshots();
     StringBuilder text = new StringBuilder();
     text.append("-- What the ladder would do on ")
@@ -173,17 +244,8 @@ public record ScriptService(ProjectContext project) {
         .append(project.settings().clock().instant())
         .append(" for the database's own client.\n")
         .append("-- It is for the database whose journal stands where it stood then.\n\n");
-    String head = ground.tables().get(context.journal().tables().get(1));
-    ground
-        .head()
-        .ifPresent(
-            last ->
-                text.append(
-                        ClientScript.opening(
-                            context.engine().name(),
-                            "SELECT count(*) FROM %s WHERE number = 0 AND entry = %d AND fingerprint = '%s'"
-                                .formatted(head, last.number(), last.hash())))
-                    .append('\n'));
+    text.append(ClientScript.opening(context.engine().name(), ground.heads(context))).append('\n');
+    text.append(variables.demands());
     List<String> session = new ArrayList<>(context.session().ddl().clientSession());
     context
         .environment()
@@ -194,11 +256,27 @@ public record ScriptService(ProjectContext project) {
       long last = ground.head().get().number();
       text.append(saved(context, snapshots.statementBefore(ground.live(), last)));
     }
+    text.append(work);
+    text.append(saved(context, snapshots.statementExpected(expected, ran.lastEntry(), ran.salt())));
+    return text.toString();
+  }
+
+  /** What ran, with the client's variables in place of secrets. */
+  private static String work(EnvironmentContext context, Ran ran, ClientVariables variables) {
+    StringBuilder text = new StringBuilder();
     for (RecordedSession.Recorded one : ran.log()) {
-      text.append(SqlScript.forClient(List.of(one.sql()), context.engine().dialect()));
-      text.append(one.data());
+      try {
+        ClientVariables.Put put = variables.put(one.sql(), one.data());
+        text.append(put.ahead());
+        text.append(SqlScript.forClient(List.of(put.statement()), context.engine().dialect()));
+        text.append(one.data());
+      } catch (ClientVariables.OutOfReach e) {
+        throw RefusedException.of(
+            e.getMessage() + ", so that it would stand in the script in clear",
+            one.of().map(statement -> statement.place().toString()).orElse("the journal"),
+            Advice.hint("run that rung by the tool itself"));
+      }
     }
-    text.append(saved(context, snapshots.statementExpected(ran.expected(), ran.lastEntry())));
     return text.toString();
   }
 

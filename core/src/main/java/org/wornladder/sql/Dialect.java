@@ -23,8 +23,12 @@ public record Dialect(String name, Set<Trait> traits) {
     DASHES_WANT_BLANK,
     /** {@code /*!} and {@code /*M!} comments are executed. */
     EXECUTED_COMMENTS,
-    /** A backslash escapes inside single and double quotes. */
+    /** {@code sql_mode} decides about backslashes and double quotes. */
+    SQL_MODE,
+    /** A backslash escapes inside strings. */
     BACKSLASH_ESCAPES,
+    /** Double quotes stand around names alone, even where others can be strings. */
+    ANSI_QUOTES,
     /** {@code E'…'} strings, in which a backslash escapes. */
     ESCAPE_STRINGS,
     /** {@code $tag$ … $tag$} strings. */
@@ -52,6 +56,18 @@ public record Dialect(String name, Set<Trait> traits) {
   public Dialect {
     // An enum set answers faster than any other, and every character asks.
     traits = Collections.unmodifiableSet(EnumSet.copyOf(traits));
+  }
+
+  /** The same with or without one trait. */
+  Dialect with(Trait trait, boolean present) {
+    if (has(trait) == present) {
+      return this;
+    }
+    Set<Trait> other = EnumSet.copyOf(traits);
+    if (!other.remove(trait)) {
+      other.add(trait);
+    }
+    return new Dialect(name, other);
   }
 
   public boolean has(Trait trait) {

@@ -37,6 +37,7 @@ public final class Dialects {
               HASH_COMMENTS,
               DASHES_WANT_BLANK,
               EXECUTED_COMMENTS,
+              SQL_MODE,
               BACKSLASH_ESCAPES,
               BACK_QUOTED_NAMES,
               DELIMITER_LINES,

@@ -39,6 +39,7 @@ public final class Lexer {
   private Body body;
   private int parentheses;
   private int statementStart;
+  private Dialect statementDialect;
   private TokenKind kind = TokenKind.BLANK;
   private int start;
   private int end;
@@ -51,6 +52,7 @@ public final class Lexer {
   public Lexer(String text, Dialect dialect) {
     this.text = text;
     this.dialect = dialect;
+    statementDialect = dialect;
     body = Body.in(dialect);
     parenthesesHold = dialect.has(Trait.PARENTHESES_HOLD);
     nested = dialect.has(Trait.NESTED_COMMENTS);
@@ -111,6 +113,7 @@ public final class Lexer {
   private void goOn() {
     if (!statementOpen) {
       statementStart = start;
+      statementDialect = modes.dialect();
     }
     if (loads) {
       watchForLoad();
@@ -146,6 +149,11 @@ public final class Lexer {
     return kind == TokenKind.WORD
         && end - start == word.length()
         && text.regionMatches(true, start, word, 0, word.length());
+  }
+
+  /** How the statement that is read, or was read last, is to be read alone. */
+  Dialect statementDialect() {
+    return statementDialect;
   }
 
   /** Whether the token is one of these words, in capitals or not. */

@@ -30,15 +30,21 @@ final class ScriptModes {
 
   private final boolean sqlMode;
   private final boolean conforming;
-  private final boolean usuallyEscapes;
+  private Dialect dialect;
   private boolean ansiQuotes;
   private boolean escapes;
 
   ScriptModes(Dialect dialect) {
-    sqlMode = dialect.has(Trait.BACKSLASH_ESCAPES);
+    this.dialect = dialect;
+    sqlMode = dialect.has(Trait.SQL_MODE);
     conforming = dialect.has(Trait.ESCAPE_STRINGS);
-    usuallyEscapes = sqlMode;
-    escapes = usuallyEscapes;
+    ansiQuotes = dialect.has(Trait.ANSI_QUOTES);
+    escapes = dialect.has(Trait.BACKSLASH_ESCAPES);
+  }
+
+  /** How text is read under the present settings. */
+  Dialect dialect() {
+    return dialect;
   }
 
   /** Whether a backslash escapes inside single quotes. */
@@ -61,6 +67,7 @@ final class ScriptModes {
         escapes = OFF.contains(set.group(1).toLowerCase(Locale.ROOT));
       }
     }
+    dialect = dialect.with(Trait.BACKSLASH_ESCAPES, escapes).with(Trait.ANSI_QUOTES, ansiQuotes);
   }
 
   private void afterSqlMode(String statement) {
@@ -92,7 +99,7 @@ final class ScriptModes {
       escapes = literal ? removes : escapes;
     } else {
       ansiQuotes = ansi;
-      escapes = usuallyEscapes && !literal;
+      escapes = !literal;
     }
   }
 }

@@ -69,7 +69,7 @@ public final class Splitter {
   private void finish() {
     if (first >= 0) {
       String statement = text.substring(first, last);
-      statements.add(new Statement(statement, placeOf(first), ""));
+      statements.add(new Statement(statement, placeOf(first), lexer.statementDialect()));
     }
     first = -1;
   }
@@ -77,7 +77,7 @@ public final class Splitter {
   private void attachData() {
     Statement load = statements.remove(statements.size() - 1);
     String data = text.substring(lexer.start(), lexer.end());
-    statements.add(new Statement(load.text(), load.place(), data));
+    statements.add(new Statement(load.text(), load.place(), data, load.dialect()));
   }
 
   /** Counts on from the place before, so that a long script is walked over once. */

@@ -12,7 +12,7 @@ import org.wornladder.sql.Statement;
 /** Which statements reach out of their database, and where a scratch database's URL leads. */
 class ExternalStatementsTest {
   private static String reached(Engine engine, String sql) {
-    return engine.reachesOut(new Statement(sql, Place.of("test"), "")).orElse("");
+    return engine.reachesOut(new Statement(sql, Place.of("test"), engine.dialect())).orElse("");
   }
 
   @ParameterizedTest

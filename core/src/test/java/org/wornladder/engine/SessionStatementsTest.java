@@ -11,7 +11,7 @@ import org.wornladder.sql.Statement;
 
 class SessionStatementsTest {
   private static Statement statement(String text) {
-    return new Statement(text, Place.of("rungs/0001-crates.sql"), "");
+    return new Statement(text, Place.of("rungs/0001-crates.sql"), Dialects.MARIADB);
   }
 
   @ParameterizedTest
@@ -28,8 +28,8 @@ class SessionStatementsTest {
         "PREPARE fill FROM @text"
       })
   void setsUpTheSame(String text) {
-    assertThat(SessionStatements.setsUp(statement(text), Dialects.MARIADB)).isTrue();
-    assertThat(SessionStatements.left(statement(text), Dialects.MARIADB)).isEmpty();
+    assertThat(SessionStatements.setsUp(statement(text))).isTrue();
+    assertThat(SessionStatements.left(statement(text))).isEmpty();
   }
 
   @ParameterizedTest
@@ -45,7 +45,7 @@ class SessionStatementsTest {
         "SET @a = last_insert_id()"
       })
   void doesMoreOrSomethingElseTheNextTime(String text) {
-    assertThat(SessionStatements.setsUp(statement(text), Dialects.MARIADB)).isFalse();
+    assertThat(SessionStatements.setsUp(statement(text))).isFalse();
   }
 
   @ParameterizedTest
@@ -63,8 +63,7 @@ class SessionStatementsTest {
         "SELECT 1 | ''"
       })
   void whatIsGoneWithTheSession(String text, String names) {
-    assertThat(String.join(" ", SessionStatements.left(statement(text), Dialects.MARIADB)))
-        .isEqualTo(names);
+    assertThat(String.join(" ", SessionStatements.left(statement(text)))).isEqualTo(names);
   }
 
   @ParameterizedTest

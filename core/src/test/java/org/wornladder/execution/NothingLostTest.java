@@ -51,6 +51,10 @@ class NothingLostTest {
         "0002-weights",
         "ALTER TABLE bin ADD COLUMN weight integer;\nUPDATE bin SET weight = 7 * id;",
         "ALTER TABLE bin DROP COLUMN weight;");
+    ladder.file(
+        "rungs/0003-heavier.sql",
+        "--| in-batches-of: 1 by id\n--| up\nUPDATE bin SET weight = weight + 10;\n"
+            + "--| down\nUPDATE bin SET weight = weight - 10;\n");
     if (database.kind() == Kind.POSTGRES) {
       ladder.file(
           "rungs/0004-index.sql",

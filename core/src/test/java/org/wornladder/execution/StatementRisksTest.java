@@ -14,7 +14,7 @@ import org.wornladder.sql.Splitter;
 /** The risks that texts show, statement by statement. */
 class StatementRisksTest {
   private static String risks(String script, Dialect dialect) throws Exception {
-    return StatementRisks.of(Splitter.split(script, dialect, Place.of("x")), dialect).stream()
+    return StatementRisks.of(Splitter.split(script, dialect, Place.of("x"))).stream()
         .map(found -> found.risk().kind().label() + " " + found.risk().subject())
         .collect(Collectors.joining(", "));
   }

@@ -15,10 +15,10 @@ import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.Ladder;
+import org.wornladder.LadderException;
 import org.wornladder.ProjectException;
 import org.wornladder.SeedOptions;
 import org.wornladder.TestLadder;
-import org.wornladder.UnreachableException;
 
 /** Input that no project has: each is refused with words, in a moment. */
 @Timeout(60)
@@ -69,13 +69,64 @@ class LimitsTest {
             "promoted-from leads in a ring: test from dev from test");
   }
 
+  /** Every engine's URL with every part of it broken; a driver's own exceptions included. */
   @Test
-  void urlsWithBadEscapesAndPorts() {
-    for (String url :
-        List.of("jdbc:postgresql://u%zz:p@localhost:99999/x", "jdbc:mariadb://localhost:abc/x")) {
-      TestLadder project =
-          new TestLadder(root).file("ladder.yaml", environments("url: '" + url + "'", ""));
-      assertThatThrownBy(() -> project.open().status(DEV)).isInstanceOf(UnreachableException.class);
+  void brokenUrls() {
+    List<String> parts =
+        List.of(
+            "%zz",
+            ":",
+            ":abc/x",
+            ":-1/x",
+            ":99999/x",
+            ":9:1/x",
+            "[::1/x",
+            "[zz]/x",
+            "?",
+            "?x=%",
+            "?=",
+            ";",
+            ";MODE=",
+            ";IFEXISTS",
+            "#",
+            "//",
+            "///",
+            "@/x",
+            "u%zz:p@h/x",
+            "u:p%@h/x",
+            "h/x?user=%zz",
+            "a,b:-2/x",
+            " ",
+            "\\",
+            "h/%00",
+            "h/%2e%2e/x",
+            "(host=h)(port=z)/x");
+    for (String start :
+        List.of(
+            "jdbc:postgresql:",
+            "jdbc:postgresql://",
+            "postgres://",
+            "jdbc:mariadb:",
+            "jdbc:mariadb://",
+            "mariadb://",
+            "jdbc:sqlite:",
+            "jdbc:h2:",
+            "jdbc:h2:tcp:",
+            "jdbc:h2:tcp://",
+            "jdbc:",
+            "")) {
+      for (String part : parts) {
+        String url = (start + part).replace("'", "''");
+        TestLadder project =
+            new TestLadder(root).file("ladder.yaml", environments("url: '" + url + "'", ""));
+        try {
+          project.open().status(DEV);
+        } catch (LadderException e) {
+          assertThat(e.getMessage()).as(url).isNotEmpty();
+        } catch (RuntimeException e) {
+          throw new AssertionError(url, e);
+        }
+      }
     }
   }
 
@@ -87,6 +138,9 @@ class LimitsTest {
     project.file(
         "seeds/bin_1.csv",
         IntStream.range(0, 100_000).mapToObj(i -> "c" + i).collect(Collectors.joining(",")));
+    assertThat(Ladder.check(root).problems())
+        .extracting(Problem::message)
+        .containsExactly("the header has 100000 columns, which no table has");
     project.apply();
     assertThatThrownBy(() -> project.open().seed(DEV, SeedOptions.ALL))
         .isInstanceOf(ProjectException.class)

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -130,6 +131,30 @@ class SampleGuessTest {
   }
 
   @ParameterizedTest
+  @EnumSource(names = {"POSTGRES", "H2"})
+  void aDomainsRuleThatCannotBeReadIsSaidToo(Kind kind) {
+    on(kind);
+    database.execute(
+        "CREATE DOMAIN bin_code AS varchar(20) CHECK (VALUE NOT LIKE 'x_y')",
+        "CREATE TABLE bin (id integer NOT NULL PRIMARY KEY, code bin_code NOT NULL)");
+    sample(5, "bin");
+    assertThat(unread).singleElement().asString().contains("x_y");
+  }
+
+  @Test
+  void rowsThatPointToRefusedOnesAreNotBlamed() {
+    on(Kind.POSTGRES);
+    database.execute(
+        "CREATE DOMAIN bin_code AS varchar(20) CHECK (VALUE ~ '^[0-9]+$')",
+        "CREATE TABLE bin (id integer PRIMARY KEY, code bin_code NOT NULL)",
+        "CREATE TABLE label (id integer PRIMARY KEY, bin_id integer NOT NULL REFERENCES bin (id))");
+    assertThatThrownBy(() -> sample(5, "label", "bin"))
+        .isInstanceOf(ProjectException.class)
+        .hasMessageContaining("bin_code")
+        .hasMessageNotContaining("has no value to take");
+  }
+
+  @ParameterizedTest
   @EnumSource
   void severalTablesComeParentsFirstWithTreesAndCounters(Kind kind) {
     on(kind);
@@ -187,7 +212,9 @@ class SampleGuessTest {
     String list = kind == Kind.POSTGRES ? "text[]" : "varchar(20) array";
     database.execute(
         "CREATE DOMAIN share AS numeric(4,2) CHECK (VALUE > 0 AND VALUE <= 1)",
-        "CREATE TABLE bin (id integer NOT NULL PRIMARY KEY, part share NOT NULL, tags "
+        "CREATE DOMAIN count AS integer CHECK (VALUE >= 0)",
+        "CREATE TABLE bin (id integer NOT NULL PRIMARY KEY, part share NOT NULL, number count NOT"
+            + " NULL CHECK (number >= 3 AND number > 7 AND number <= 9), tags "
             + list
             + " NOT NULL, facts "
             + (kind == Kind.POSTGRES ? "jsonb" : "json")

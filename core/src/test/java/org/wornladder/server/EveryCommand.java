@@ -9,6 +9,7 @@ import java.util.OptionalLong;
 import org.wornladder.AdoptOptions;
 import org.wornladder.Against;
 import org.wornladder.ApplyOptions;
+import org.wornladder.ClientSqlScript;
 import org.wornladder.DriftReport;
 import org.wornladder.Ladder;
 import org.wornladder.PullApproval;
@@ -78,7 +79,8 @@ public final class EveryCommand {
     try (Ladder ladder = project.open()) {
       assertThat(ladder.preview(DEV, ApplyOptions.ALL, true).risks()).isNotEmpty();
       assertThat(ladder.rehearse(DEV, RehearseOptions.EXPECTED).rungs()).hasSize(1);
-      assertThat(ladder.script(DEV, ApplyOptions.ALL, false).text()).contains("probe");
+      assertThat(ladder.script(DEV, ApplyOptions.ALL, ClientSqlScript.Content.UP_AND_SEEDS).text())
+          .contains("probe");
     }
     project.delete("rungs/0099-probe.sql");
   }

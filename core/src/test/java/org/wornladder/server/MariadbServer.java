@@ -55,6 +55,7 @@ public final class MariadbServer {
       // disks.
       settings.addArg("--innodb-flush-method=nosync");
       settings.addArg("--sync-frm=0");
+      settings.addArg("--performance-schema=ON");
       DB server = DB.newEmbeddedDB(settings.build());
       server.start();
       // The server's owner may come in by its socket alone: the tests get a user of their own.

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -79,26 +80,61 @@ public final class OwnClient {
       boolean compound = COMPOUND.matcher(script).matches();
       input.append(compound ? "DELIMITER $$\n" + script + "$$\nDELIMITER ;\n" : script + "\n;\n");
     }
+    return said(mariadbCommand(database, List.of("--comments")), input.toString());
+  }
+
+  private static List<String> mariadbCommand(TestDatabase database, Collection<String> more) {
     URI url = URI.create(database.url().substring("jdbc:".length()));
     Map<String, String> options = new HashMap<>();
     for (String option : url.getQuery().split("&")) {
       options.put(option.split("=")[0], option.split("=")[1]);
     }
     String program = isThere("mariadb") ? "mariadb" : MariadbServer.client().toString();
-    return said(
-        List.of(
-            program,
-            "--no-defaults",
-            "--comments",
-            "--default-character-set=utf8mb4",
-            "--protocol=tcp",
-            "--skip-ssl",
-            "-h" + url.getHost(),
-            "-P" + url.getPort(),
-            "-u" + options.get("user"),
-            "-p" + options.get("password"),
-            url.getPath().substring(1)),
-        input.toString());
+    List<String> command =
+        new ArrayList<>(
+            List.of(
+                program,
+                "--no-defaults",
+                "--default-character-set=utf8mb4",
+                "--protocol=tcp",
+                "--skip-ssl",
+                "-h" + url.getHost(),
+                "-P" + url.getPort(),
+                "-u" + options.get("user"),
+                "-p" + options.get("password")));
+    command.addAll(more);
+    command.add(url.getPath().substring(1));
+    return command;
+  }
+
+  /**
+   * Starts a client that reads one script, as a person would have it run.
+   *
+   * @param options of the client, ahead of the database's name
+   */
+  public static Process start(TestDatabase database, Path script, List<String> options)
+      throws IOException {
+    String url = database.url();
+    List<String> command = new ArrayList<>();
+    switch (database.kind()) {
+      case POSTGRES -> {
+        command.addAll(List.of("psql", "-X", "-q", "-v", "ON_ERROR_STOP=1"));
+        command.addAll(options);
+        command.add(url.substring("jdbc:".length()));
+      }
+      case SQLITE -> {
+        command.addAll(List.of("sqlite3", "-bail"));
+        command.addAll(options);
+        command.add(url.substring("jdbc:sqlite:".length()));
+      }
+      case MARIADB -> command.addAll(mariadbCommand(database, options));
+      case H2 -> throw new IllegalArgumentException("H2 has a class, and no program");
+    }
+    return new ProcessBuilder(command)
+        .redirectInput(script.toFile())
+        .redirectErrorStream(true)
+        .redirectOutput(script.resolveSibling(script.getFileName() + ".out").toFile())
+        .start();
   }
 
   private static String psql(TestDatabase database, List<Path> files)

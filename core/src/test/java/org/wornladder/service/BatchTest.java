@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
@@ -125,6 +126,59 @@ class BatchTest {
     assertThat(database.query("SELECT count(*) FROM bin WHERE weight > 10 OR weight < 5"))
         .containsExactly("0");
     assertThat(database.query("SELECT count(*) FROM bin")).isNotEqualTo("0");
+  }
+
+  /** Rows without a key are ordered by where the engine keeps them. */
+  @ParameterizedTest
+  @EnumSource
+  void rowsWithoutAKeyGoByTheirPlace(Kind kind) {
+    String place = kind == Kind.SQLITE ? "rowid" : "ctid";
+    on(kind, "id");
+    database.execute("INSERT INTO copied SELECT code, weight FROM bin");
+    batches("10 by " + place, "DELETE FROM copied WHERE weight > 20");
+    if (kind == Kind.MARIADB || kind == Kind.H2) {
+      assertThatThrownBy(ladder::apply).hasMessageContaining("copied has no column ctid");
+      return;
+    }
+    ladder.apply();
+    assertThat(batchesDone()).isEqualTo(5);
+    assertThat(database.query("SELECT count(*) FROM copied WHERE weight > 20"))
+        .containsExactly("0");
+    assertThat(database.query("SELECT count(*) FROM copied")).isNotEqualTo(List.of("0"));
+    ladder.file(
+        "rungs/0003-more.sql",
+        "--| in-batches-of: 3 by "
+            + place
+            + "\n--| up\nUPDATE copied SET weight = weight + 100;\n");
+    if (kind == Kind.POSTGRES) {
+      assertThatThrownBy(ladder::apply).hasMessageContaining("gives its rows another ctid");
+      return;
+    }
+    ladder.apply();
+    assertThat(database.query("SELECT count(*) FROM copied WHERE weight BETWEEN 100 AND 120"))
+        .isEqualTo(database.query("SELECT count(*) FROM copied"));
+    database.execute("CREATE TABLE bare (code varchar(9) NOT NULL PRIMARY KEY) WITHOUT ROWID");
+    ladder.file(
+        "rungs/0004-bare.sql", "--| in-batches-of: 3 by rowid\n--| up\nDELETE FROM bare;\n");
+    assertThatThrownBy(ladder::apply).hasMessageContaining("bare has no column rowid");
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void replicasAreWaitedForWhereTheServerShowsThem(Kind kind) {
+    on(kind, "id");
+    long before = Long.parseLong(sum());
+    ladder.file(
+        "rungs/0002-weights.sql",
+        "--| in-batches-of: 10 by id\n--| replicas-within: 2s\n--| up\n" + UP + ";\n");
+    if (kind == Kind.POSTGRES) {
+      ladder.apply();
+      assertThat(Long.parseLong(sum())).isEqualTo(before + 53);
+    } else {
+      assertThatThrownBy(ladder::apply)
+          .hasMessageContaining("does not show how far its replicas are behind");
+      assertThat(batchesDone()).isZero();
+    }
   }
 
   /** Ends the run at the n-th batch: before it runs, or once it is committed. */

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /**
@@ -22,7 +21,7 @@ final class H2ClientReach {
   private H2ClientReach() {}
 
   static Optional<String> of(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.H2, Integer.MAX_VALUE);
+    List<String> words = StatementWords.first(statement, Integer.MAX_VALUE);
     String first = words.get(0);
     boolean file =
         first.equals("RUNSCRIPT")

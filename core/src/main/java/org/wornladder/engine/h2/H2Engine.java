@@ -28,7 +28,6 @@ public final class H2Engine implements Engine {
   /** H2, "SQL Grammar": "This command commits an open transaction". */
   private static final ImplicitCommits COMMITS =
       new ImplicitCommits(
-          Dialects.H2,
           Set.of("INSERT", "UPDATE", "DELETE", "MERGE", "SELECT", "WITH", "VALUES", "TABLE"));
 
   private static final StorageTypes STORAGE =
@@ -42,7 +41,7 @@ public final class H2Engine implements Engine {
       Set.of(Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT, Ability.COLUMN_POSITIONS);
 
   private static final ExternalStatements OUTSIDE =
-      new ExternalStatements(Dialects.H2, Set.of("USER", "ROLE", "LINKED"), Set.of(), true);
+      new ExternalStatements(Set.of("USER", "ROLE", "LINKED"), Set.of(), true);
 
   @Override
   public String name() {

@@ -23,6 +23,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockPolling;
+import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.Target;
@@ -99,13 +100,18 @@ final class H2Session extends JdbcSession {
           null);
     }
     if (url.file().isPresent()) {
-      checkFolder(url.file().get(), where);
+      checkFile(url, where);
     }
     // To read a database that is not there yet is to read an empty one.
     String jdbc = access == Access.READ && !there ? "jdbc:h2:mem:" : url.jdbc();
     Connection connection =
         ConnectionAttempts.patiently(
-            target, url.shown(), () -> alone(target, url, jdbc, where), H2Session::answer);
+            target,
+            url.shown(),
+            access,
+            () -> alone(target, url, jdbc, where),
+            H2Borrowed::note,
+            H2Session::answer);
     try {
       return opened(
           connection,
@@ -122,10 +128,16 @@ final class H2Session extends JdbcSession {
     }
   }
 
-  private static void checkFolder(Path file, String where) {
-    if (!Files.isDirectory(file.getParent())) {
+  private static void checkFile(H2Url url, String where) {
+    boolean named = !url.shown().isEmpty() && !url.shown().endsWith("/");
+    Optional<Path> folder = url.file().map(Path::getParent);
+    if (!named || folder.isEmpty()) {
       throw new UnreachableException(
-          "the folder of the database is missing", where, "mkdir -p " + file.getParent(), null);
+          "the url names no database", where, "write a file behind " + H2Engine.JDBC, null);
+    }
+    if (!Files.isDirectory(folder.get())) {
+      throw new UnreachableException(
+          "the folder of the database is missing", where, "mkdir -p " + folder.get(), null);
     }
   }
 
@@ -308,8 +320,8 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
-  public Staging staging() {
-    return new H2Staging(this, QUOTING);
+  public Staging stagingThrough(Session other) {
+    return new H2Staging(other, QUOTING);
   }
 
   @Override

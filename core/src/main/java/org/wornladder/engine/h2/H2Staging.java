@@ -4,6 +4,7 @@ import java.sql.Array;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -58,6 +59,26 @@ final class H2Staging extends JdbcStaging {
       case "JSON" -> ValueKind.JSON;
       default -> type.startsWith("CHARACTER") ? ValueKind.TEXT : ValueKind.OTHER;
     };
+  }
+
+  @Override
+  public String literal(ValueKind kind, String text) throws BadValueException {
+    return switch (kind) {
+      case JSON -> super.literal(kind, text) + " FORMAT JSON";
+      case LIST -> array(JsonLists.read(text));
+      default -> super.literal(kind, text);
+    };
+  }
+
+  private static String array(List<?> values) {
+    List<String> elements = new ArrayList<>();
+    for (Object value : values) {
+      elements.add(
+          value instanceof List<?> list
+              ? array(list)
+              : value == null ? "NULL" : H2Engine.QUOTING.text(value.toString()));
+    }
+    return "ARRAY[" + String.join(", ", elements) + "]";
   }
 
   @Override

@@ -26,7 +26,7 @@ record H2Url(
   private static final String ENDING = ".mv.db";
 
   static H2Url of(String url, Path root) {
-    String[] parts = url.substring(H2Engine.JDBC.length()).split(";");
+    String[] parts = url.substring(H2Engine.JDBC.length()).split(";", -1);
     Optional<String> user = Optional.empty();
     Optional<String> password = Optional.empty();
     boolean shared = parts[0].startsWith("tcp:") || parts[0].startsWith("ssl:");
@@ -38,7 +38,7 @@ record H2Url(
         user = Optional.of(value);
       } else if (setting.startsWith("PASSWORD=")) {
         password = Optional.of(value);
-      } else {
+      } else if (!setting.isEmpty()) {
         kept.add(";" + parts[i]);
         shared |= setting.equals("AUTO_SERVER=TRUE");
       }

@@ -18,6 +18,7 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.engine.VariableSyntax;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -35,7 +36,6 @@ public final class MariadbEngine implements Engine {
   /** MariaDB documentation, "SQL statements That Cause an Implicit Commit". */
   private static final ImplicitCommits COMMITS =
       new ImplicitCommits(
-          Dialects.MARIADB,
           Set.of("INSERT", "UPDATE", "DELETE", "REPLACE", "SELECT", "WITH", "DO", "VALUES"));
 
   private static final StorageTypes STORAGE =
@@ -50,8 +50,6 @@ public final class MariadbEngine implements Engine {
   static final Quoting QUOTING = new Quoting('`', Quoting.Backslash.ESCAPES);
   static final String JDBC = "jdbc:mariadb:";
 
-  private static final List<String> SCHEMES =
-      List.of(JDBC, "jdbc:mysql:", "mariadb://", "mysql://");
   private static final Set<Ability> ABILITIES =
       Set.of(
           Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT, Ability.COLUMN_POSITIONS);
@@ -64,7 +62,6 @@ public final class MariadbEngine implements Engine {
 
   private static final ExternalStatements OUTSIDE =
       new ExternalStatements(
-          Dialects.MARIADB,
           Set.of("ROLE", "USER", "DATABASE", "SCHEMA", "TABLESPACE", "SERVER", "PLUGIN"),
           Set.of(),
           true);
@@ -76,7 +73,7 @@ public final class MariadbEngine implements Engine {
 
   @Override
   public boolean accepts(String url) {
-    return ServerUrl.begins(url, SCHEMES);
+    return ServerUrl.begins(url, MariadbUrl.SCHEMES);
   }
 
   @Override
@@ -122,7 +119,7 @@ public final class MariadbEngine implements Engine {
   /** The driver sends a file only for a statement that begins so (MariaDB, "LOAD DATA INFILE"). */
   @Override
   public Optional<String> reachesClient(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.MARIADB, 6);
+    List<String> words = StatementWords.first(statement, 6);
     boolean loads = words.get(0).equals("LOAD") && words.contains("LOCAL");
     boolean inComment =
         words.get(0).startsWith("/*") && LOCAL_FILE.matcher(statement.text()).find();
@@ -139,5 +136,10 @@ public final class MariadbEngine implements Engine {
   @Override
   public StorageTypes storage() {
     return STORAGE;
+  }
+
+  @Override
+  public VariableSyntax clientVariables() {
+    return new MariadbVariables();
   }
 }

@@ -7,8 +7,6 @@ import java.util.Optional;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementMeter;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialects;
-import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Statement;
 import org.wornladder.sql.Token;
 
@@ -44,11 +42,11 @@ final class MariadbMeter implements StatementMeter {
   }
 
   private List<String> effects(Statement statement) throws SQLException {
-    List<String> words = StatementWords.first(statement, Dialects.MARIADB, 3);
+    List<String> words = StatementWords.first(statement, 3);
     if (words.size() < 3 || !words.get(0).equals("ALTER") || !words.get(1).equals("TABLE")) {
       return List.of();
     }
-    String table = StatementWords.tokens(statement, Dialects.MARIADB, 3).get(2);
+    String table = StatementWords.tokens(statement, 3).get(2);
     try {
       session.change("CREATE TABLE " + PROBE + " LIKE " + table);
       return lightest(statement, table).map(way -> List.of(way + " on " + table)).orElse(List.of());
@@ -61,7 +59,7 @@ final class MariadbMeter implements StatementMeter {
   }
 
   private Optional<String> lightest(Statement statement, String table) throws SQLException {
-    String probe = ofProbe(statement.text(), table);
+    String probe = ofProbe(statement, table);
     for (String way : WAYS) {
       try {
         session.change(probe + ", " + way);
@@ -75,8 +73,9 @@ final class MariadbMeter implements StatementMeter {
   }
 
   /** The same statement about the copy. */
-  private static String ofProbe(String text, String table) {
-    for (Token token : Lexer.tokens(text, Dialects.MARIADB)) {
+  private static String ofProbe(Statement statement, String table) {
+    String text = statement.text();
+    for (Token token : statement.tokens()) {
       String word = text.substring(token.start(), token.end());
       if (word.equals(table)) {
         return text.substring(0, token.start()) + PROBE + text.substring(token.end());

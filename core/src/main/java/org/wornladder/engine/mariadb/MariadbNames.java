@@ -5,7 +5,6 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /** Names that carry a database in front (MariaDB documentation, "Identifier Qualifiers"). */
@@ -32,7 +31,7 @@ final class MariadbNames {
 
   /** Another database that a statement names; columns are named so too, and do not count. */
   static Optional<String> otherDatabase(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.MARIADB, WORDS);
+    List<String> words = StatementWords.first(statement, WORDS);
     boolean query = words.contains("SELECT");
     for (int i = 1; i + 2 < words.size(); i++) {
       boolean behind = BEFORE.contains(words.get(i - 1));

@@ -12,6 +12,7 @@ import java.util.Properties;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.mariadb.jdbc.Driver;
+import org.wornladder.RefusedException;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
@@ -23,6 +24,7 @@ import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.LockPolling;
 import org.wornladder.engine.ServerUrl;
+import org.wornladder.engine.Session;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StatementMeter;
@@ -140,16 +142,21 @@ final class MariadbSession extends JdbcSession {
   }
 
   /** A role as a statement names it: MariaDB says a bare name, MySQL a quoted one. */
-  private static String role(String current) {
+  static String role(String current) {
     boolean none = current == null || current.equals("NONE");
     return none ? "NONE" : current.startsWith("`") ? current : QUOTING.name(current);
   }
 
   static MariadbSession open(Target target, Access access) {
-    ServerUrl url = ServerUrl.of(target.environment().url(), MariadbEngine.JDBC);
+    ServerUrl url = MariadbUrl.of(target.environment().url());
     Connection connection =
         ConnectionAttempts.patiently(
-            target, url.shown(), () -> attempt(target, url), MariadbSession::answer);
+            target,
+            url.shown(),
+            access,
+            () -> attempt(target, url),
+            MariadbBorrowed::note,
+            MariadbSession::answer);
     try {
       return opened(
           connection,
@@ -218,6 +225,21 @@ final class MariadbSession extends JdbcSession {
   @Override
   public String user() {
     return user;
+  }
+
+  /** MariaDB documentation, "Performance Schema events_statements_summary_by_digest Table". */
+  @Override
+  public List<String> countedStatements() throws SQLException {
+    if (value("SELECT @@performance_schema").filter("1"::equals).isEmpty()) {
+      throw RefusedException.of(
+          "the server counts no statements: its performance schema is off",
+          address(),
+          "set performance_schema = ON for the server, and start it again");
+    }
+    return column(
+        "SELECT digest_text FROM performance_schema.events_statements_summary_by_digest WHERE"
+            + " schema_name = database() AND digest_text IS NOT NULL ORDER BY count_star DESC,"
+            + " digest_text");
   }
 
   @Override
@@ -339,8 +361,8 @@ final class MariadbSession extends JdbcSession {
   }
 
   @Override
-  public Staging staging() {
-    return new MariadbStaging(this, QUOTING);
+  public Staging stagingThrough(Session other) {
+    return new MariadbStaging(other, QUOTING);
   }
 
   @Override

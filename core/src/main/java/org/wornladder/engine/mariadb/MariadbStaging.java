@@ -58,6 +58,21 @@ final class MariadbStaging extends JdbcStaging {
     return KEPT.contains(word(column)) ? expression : "CASE WHEN 1 = 0 THEN " + expression + " END";
   }
 
+  @Override
+  public String literal(ValueKind kind, String text) throws BadValueException {
+    return switch (kind) {
+      case TRUTH -> truth(text);
+      case MOMENT -> super.literal(kind, Values.withoutZone(text));
+      case OTHER -> text.matches("\\d{1,18}") ? text : super.literal(kind, text);
+      default -> super.literal(kind, text);
+    };
+  }
+
+  @Override
+  protected String dropping(StagingTable stage) {
+    return "DROP TEMPORARY TABLE " + staged(stage);
+  }
+
   private static String word(Column column) {
     return column.type().replaceFirst("[ (].*", "");
   }

@@ -7,6 +7,7 @@ import java.util.Properties;
 import org.postgresql.Driver;
 import org.postgresql.PGProperty;
 import org.wornladder.UnreachableException;
+import org.wornladder.engine.Access;
 import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.ServerUrl;
@@ -26,7 +27,7 @@ final class PostgresConnector {
 
   PostgresConnector(Target target) {
     this.target = target;
-    url = ServerUrl.of(target.environment().url(), PostgresEngine.JDBC);
+    url = PostgresUrl.of(target.environment().url());
   }
 
   String shown() {
@@ -37,9 +38,14 @@ final class PostgresConnector {
     return "environment " + target.environment().name() + ", " + url.shown();
   }
 
-  Connection connect() {
+  Connection connect(Access access) {
     return ConnectionAttempts.patiently(
-        target, url.shown(), this::attempt, PostgresConnector::answer);
+        target,
+        url.shown(),
+        access,
+        this::attempt,
+        PostgresBorrowed::note,
+        PostgresConnector::answer);
   }
 
   UnreachableException failure(SQLException e) {

@@ -26,7 +26,7 @@ final class PostgresCopyRows {
   }
 
   /** The database would take a number for a date, which it seldom is. */
-  private static String notNumber(String text) throws BadValueException {
+  static String notNumber(String text) throws BadValueException {
     if (!text.isEmpty() && text.chars().allMatch(c -> c >= '0' && c <= '9')) {
       throw new BadValueException("this is a number, not a date such as 2026-08-31");
     }

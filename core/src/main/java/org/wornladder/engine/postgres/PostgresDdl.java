@@ -123,6 +123,13 @@ final class PostgresDdl extends SqlDdl {
   }
 
   /** An operator of this name that a user made may fit the type better. */
+  /** Every new version of a row has a place of its own (manual, "System Columns"). */
+  @Override
+  public Optional<RowPlace> rowPlace(Table table) {
+    return Optional.of(
+        new RowPlace(new Column("ctid", "tid", false, Optional.empty(), Map.of()), true));
+  }
+
   @Override
   public String behind(String value, String other) {
     return value + " OPERATOR(pg_catalog.>) " + other;

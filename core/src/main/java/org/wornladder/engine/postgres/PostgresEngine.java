@@ -15,6 +15,7 @@ import org.wornladder.engine.ServerUrl;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.engine.VariableSyntax;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -40,6 +41,7 @@ public final class PostgresEngine implements Engine {
           Ability.SCHEMAS,
           Ability.LOCK_TIMEOUT,
           Ability.STATEMENT_TIMEOUT,
+          Ability.REPLICA_LAG,
           Ability.STRUCTURE_FINGERPRINT);
 
   private static final ServerScratch.Words SCRATCH =
@@ -51,7 +53,6 @@ public final class PostgresEngine implements Engine {
 
   private static final ExternalStatements OUTSIDE =
       new ExternalStatements(
-          Dialects.POSTGRES,
           Set.of(
               "ROLE",
               "USER",
@@ -122,5 +123,10 @@ public final class PostgresEngine implements Engine {
   @Override
   public StorageTypes storage() {
     return STORAGE;
+  }
+
+  @Override
+  public VariableSyntax clientVariables() {
+    return new PsqlVariables();
   }
 }

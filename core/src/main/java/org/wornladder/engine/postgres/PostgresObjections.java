@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /**
@@ -17,7 +16,7 @@ final class PostgresObjections {
   private PostgresObjections() {}
 
   static Optional<Objection> to(Statement statement, boolean insideTransaction) {
-    List<String> words = StatementWords.first(statement, Dialects.POSTGRES, WORDS);
+    List<String> words = StatementWords.first(statement, WORDS);
     String first = words.get(0);
     return switch (first) {
       case "BEGIN", "COMMIT", "END", "ABORT", "START" -> Optional.of(ownTransaction(first));
@@ -45,7 +44,7 @@ final class PostgresObjections {
   }
 
   static boolean refusesTransaction(Statement statement) {
-    return refusesTransaction(StatementWords.first(statement, Dialects.POSTGRES, WORDS));
+    return refusesTransaction(StatementWords.first(statement, WORDS));
   }
 
   private static boolean refusesTransaction(List<String> words) {

@@ -20,6 +20,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Pipeline;
+import org.wornladder.engine.Session;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StatementMeter;
@@ -110,7 +111,7 @@ final class PostgresSession extends JdbcSession {
 
   static PostgresSession open(Target target, Access access) {
     PostgresConnector connector = new PostgresConnector(target);
-    Connection connection = connector.connect();
+    Connection connection = connector.connect(access);
     try {
       return opened(
           connection,
@@ -139,6 +140,20 @@ final class PostgresSession extends JdbcSession {
   @Override
   public String user() {
     return user;
+  }
+
+  @Override
+  public List<String> countedStatements() throws SQLException {
+    List<String> schema = column(PostgresStatistics.SCHEMA);
+    if (schema.isEmpty()) {
+      throw PostgresStatistics.missing(address);
+    }
+    return column(PostgresStatistics.statements(schema.get(0)));
+  }
+
+  @Override
+  public Duration replicaLag() throws SQLException {
+    return PostgresReplicas.lag(control(), user);
   }
 
   @Override
@@ -381,8 +396,8 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public Staging staging() {
-    return new PostgresStaging(this, QUOTING);
+  public Staging stagingThrough(Session other) {
+    return new PostgresStaging(other, this, QUOTING);
   }
 
   @Override

@@ -9,7 +9,6 @@ import org.wornladder.engine.Access;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentSettings;
-import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /** The settings of a session: what the environment asks for, and back to it after a script. */
@@ -81,7 +80,7 @@ final class PostgresSettings {
 
   /** Whether a statement may leave the session other than it found it. */
   static boolean mayChange(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.POSTGRES, 2);
+    List<String> words = StatementWords.first(statement, 2);
     boolean plain =
         PLAIN.contains(words.get(0)) && !(words.size() > 1 && TEMPORARY.contains(words.get(1)));
     return !plain || statement.text().toLowerCase(Locale.ROOT).contains("set_config");

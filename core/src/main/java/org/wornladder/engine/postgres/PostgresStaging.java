@@ -18,6 +18,7 @@ import org.wornladder.ProjectException;
 import org.wornladder.engine.BadValueException;
 import org.wornladder.engine.BulkRows;
 import org.wornladder.engine.Fault;
+import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StagingTable;
 import org.wornladder.engine.TableRows;
@@ -35,26 +36,40 @@ final class PostgresStaging extends Staging {
       Pattern.compile("line (\\d+)(?:, column ([^:]+))?", Pattern.DOTALL);
   private static final Pattern VALUE = Pattern.compile(": \".*\"", Pattern.DOTALL);
 
-  private final PostgresSession session;
+  private final PostgresSession server;
 
   private PostgresEquality equality = PostgresEquality.OF_THE_SERVER;
 
-  PostgresStaging(PostgresSession session, Quoting quoting) {
+  /**
+   * @param session through which statements go
+   * @param server the session behind it
+   */
+  PostgresStaging(Session session, PostgresSession server, Quoting quoting) {
     super(session, quoting);
-    this.session = session;
+    this.server = server;
+  }
+
+  @Override
+  public String literal(ValueKind kind, String text) throws BadValueException {
+    return PostgresEngine.QUOTING.text(PostgresCopyRows.written(kind, text));
   }
 
   @Override
   public void open() throws SQLException {
     session()
         .change("SET TIME ZONE 'UTC'; SET DateStyle = 'ISO, YMD'; SET IntervalStyle = 'iso_8601'");
-    equality = PostgresEquality.read(session);
+    equality = PostgresEquality.read(server);
   }
 
   /** A transaction that only reads takes rows into a temporary table, but makes none. */
   @Override
-  public void make(StagingTable stage) throws SQLException {
-    session.change("BEGIN READ WRITE; " + creation(stage) + "; COMMIT");
+  protected String making(StagingTable stage) {
+    return "BEGIN READ WRITE; " + creation(stage) + "; COMMIT";
+  }
+
+  @Override
+  protected String dropping(StagingTable stage) {
+    return "BEGIN READ WRITE; " + super.dropping(stage) + "; COMMIT";
   }
 
   @Override
@@ -203,9 +218,22 @@ final class PostgresStaging extends Staging {
   /** It reads more forms of times than others, and blanks around values. */
   @Override
   public void check(ValueKind kind, String text) throws BadValueException {
-    boolean endless = kind == ValueKind.DATE && text.matches("-?infinity");
-    if (kind != ValueKind.MOMENT && kind != ValueKind.TIME && !endless) {
-      super.check(kind, text.strip());
+    switch (kind) {
+      case DATE, MOMENT -> checkDate(kind, text.strip());
+      case TIME -> {}
+      default -> super.check(kind, text.strip());
+    }
+  }
+
+  /** Dates in other forms than that of ISO 8601 are the database's to read. */
+  private static void checkDate(ValueKind kind, String text) throws BadValueException {
+    boolean endless = text.matches("-?infinity");
+    if (kind == ValueKind.DATE && !endless) {
+      Values.checkDate(text);
+    } else if (text.matches("\\d{4}-\\d{2}-\\d{2}.*")) {
+      Values.checkDate(text.substring(0, 10));
+    } else {
+      PostgresCopyRows.notNumber(text);
     }
   }
 

@@ -16,8 +16,6 @@ import org.wornladder.schema.Index;
 import org.wornladder.schema.Part;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
-import org.wornladder.sql.Dialects;
-import org.wornladder.sql.Lexer;
 import org.wornladder.sql.Statement;
 import org.wornladder.sql.Token;
 
@@ -49,9 +47,7 @@ record SqliteAlteration(String table, List<Action> actions) {
       return Optional.empty();
     }
     List<Token> tokens =
-        Lexer.tokens(text, Dialects.SQLITE).stream()
-            .filter(token -> token.kind().isMeaning())
-            .toList();
+        statement.tokens().stream().filter(token -> token.kind().isMeaning()).toList();
     List<String> words = tokens.stream().map(token -> token.in(text)).toList();
     if (words.size() < 5 || !is(words, 1, "TABLE") || is(words, 3, ".")) {
       return Optional.empty();

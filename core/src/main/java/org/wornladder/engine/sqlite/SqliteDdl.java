@@ -84,6 +84,15 @@ final class SqliteDdl extends SqlDdl {
         "SELECT coalesce(sum(pgsize), 0) FROM dbstat WHERE name = " + text(table.name()));
   }
 
+  /** SQLite's documentation, "Rowid Tables". */
+  @Override
+  public Optional<RowPlace> rowPlace(Table table) {
+    return table.option(ROWID).isPresent()
+        ? Optional.empty()
+        : Optional.of(
+            new RowPlace(new Column("rowid", "INTEGER", false, Optional.empty(), Map.of()), false));
+  }
+
   /** SQLite's documentation, "Built-In Scalar SQL Functions". */
   @Override
   public String literal(Column column) {

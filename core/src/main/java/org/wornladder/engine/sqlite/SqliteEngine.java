@@ -14,6 +14,7 @@ import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementWords;
 import org.wornladder.engine.StorageTypes;
 import org.wornladder.engine.Target;
+import org.wornladder.engine.VariableSyntax;
 import org.wornladder.project.Environment;
 import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
@@ -83,7 +84,7 @@ public final class SqliteEngine implements Engine {
 
   @Override
   public Optional<String> reachesClient(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.SQLITE, MOST_WORDS);
+    List<String> words = StatementWords.first(statement, MOST_WORDS);
     boolean attaches =
         words.get(0).equals("ATTACH")
             && words.stream().noneMatch(word -> word.equals("':MEMORY:'") || word.equals("''"));
@@ -99,7 +100,7 @@ public final class SqliteEngine implements Engine {
 
   @Override
   public Optional<String> reachesOut(Statement statement) {
-    return StatementWords.first(statement, Dialects.SQLITE, 1).contains("ATTACH")
+    return StatementWords.first(statement, 1).contains("ATTACH")
         ? Optional.of("another database")
         : Optional.empty();
   }
@@ -107,5 +108,10 @@ public final class SqliteEngine implements Engine {
   @Override
   public StorageTypes storage() {
     return STORAGE;
+  }
+
+  @Override
+  public VariableSyntax clientVariables() {
+    return new SqliteShellVariables();
   }
 }

@@ -54,17 +54,17 @@ record SqliteFile(Optional<Path> path, String shown, boolean uri, String paramet
     if (path.isEmpty()) {
       return;
     }
-    Path folder = path.get().toAbsolutePath().getParent();
     String where = "environment " + target.environment().name() + ", " + shown;
+    if (Files.isDirectory(path.get())) {
+      throw new UnreachableException(
+          "the database is a folder, not a file", where, "name a file in the url", null);
+    }
+    Path folder = path.get().toAbsolutePath().getParent();
     if (!Files.isDirectory(folder)) {
       Path near = folder.startsWith(target.root()) ? target.root().relativize(folder) : folder;
       String made = near.toString().isEmpty() ? folder.toString() : near.toString();
       throw new UnreachableException(
           "the folder of the database is missing", where, "mkdir -p " + made, null);
-    }
-    if (Files.isDirectory(path.get())) {
-      throw new UnreachableException(
-          "the database is a folder, not a file", where, "name a file in the url", null);
     }
     if (Files.exists(path.get()) && !Files.isReadable(path.get())) {
       throw new UnreachableException(

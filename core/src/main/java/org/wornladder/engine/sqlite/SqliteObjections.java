@@ -6,7 +6,6 @@ import java.util.Optional;
 import java.util.Set;
 import org.wornladder.engine.Objection;
 import org.wornladder.engine.StatementWords;
-import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /**
@@ -25,7 +24,7 @@ final class SqliteObjections {
   private SqliteObjections() {}
 
   static Optional<Objection> to(Statement statement, boolean insideTransaction) {
-    List<String> words = StatementWords.first(statement, Dialects.SQLITE, WORDS);
+    List<String> words = StatementWords.first(statement, WORDS);
     String first = words.get(0);
     return switch (first) {
       case "BEGIN", "COMMIT", "END" -> Optional.of(ownTransaction(first));
@@ -42,7 +41,7 @@ final class SqliteObjections {
 
   /** Whether a statement switches foreign keys off, which is done before the transaction begins. */
   static boolean turnsForeignKeysOff(Statement statement) {
-    List<String> words = StatementWords.first(statement, Dialects.SQLITE, WORDS);
+    List<String> words = StatementWords.first(statement, WORDS);
     return words.get(0).equals("PRAGMA") && isForeignKeysOff(words);
   }
 

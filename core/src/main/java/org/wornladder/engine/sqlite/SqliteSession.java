@@ -20,9 +20,11 @@ import org.wornladder.Advice;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.BorrowedConnection;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Session;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.Target;
@@ -71,7 +73,7 @@ final class SqliteSession extends JdbcSession {
     try {
       Connection connection =
           target.dataSource().isPresent()
-              ? target.dataSource().get().getConnection()
+              ? BorrowedConnection.of(target, file.shown(), access, SqliteBorrowed::note)
               : JDBC.createConnection(file.url(access), config.toProperties());
       return opened(
           connection,
@@ -202,7 +204,7 @@ final class SqliteSession extends JdbcSession {
         alteration
             .get()
             .statements(structure(List.of()).snapshot(), new SqliteDdl(), statement.text())) {
-      parts.add(new Statement(text, statement.place(), ""));
+      parts.add(statement.withText(text));
     }
     return parts;
   }
@@ -294,8 +296,8 @@ final class SqliteSession extends JdbcSession {
   }
 
   @Override
-  public Staging staging() {
-    return new SqliteStaging(this, QUOTING);
+  public Staging stagingThrough(Session other) {
+    return new SqliteStaging(other, QUOTING);
   }
 
   @Override

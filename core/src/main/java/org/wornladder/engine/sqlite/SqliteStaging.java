@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.ColumnLimits;
 import org.wornladder.engine.JdbcStaging;
 import org.wornladder.engine.QueriedRows;
 import org.wornladder.engine.Session;
@@ -18,6 +19,7 @@ import org.wornladder.engine.ValueKind;
 import org.wornladder.engine.Values;
 import org.wornladder.project.RowHasher;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
 
@@ -41,12 +43,12 @@ final class SqliteStaging extends JdbcStaging {
 
   /** Its rows lie in the order of the file, so that none has to be sought for. */
   @Override
-  public void make(StagingTable stage) throws SQLException {
+  protected String making(StagingTable stage) {
     List<String> columns = new ArrayList<>(List.of(LINE + " INTEGER PRIMARY KEY"));
     for (StagingTable.Part part : stage.all()) {
       columns.add(name(part.name()) + " " + part.column().type());
     }
-    session().change("CREATE TABLE " + staged(stage) + " (" + String.join(", ", columns) + ")");
+    return "CREATE TABLE " + staged(stage) + " (" + String.join(", ", columns) + ")";
   }
 
   @Override
@@ -63,6 +65,12 @@ final class SqliteStaging extends JdbcStaging {
   }
 
   /** By the rules of affinity, and the names that people give to types. */
+  /** Types are kept to by no value, but a number that loses digits is no mistake that is meant. */
+  @Override
+  public ColumnLimits limits(Column column, Schema schema) {
+    return ColumnLimits.decimalsOf(column);
+  }
+
   @Override
   protected ValueKind kindOf(Column column) {
     String type = column.type().toUpperCase(Locale.ROOT);
@@ -112,6 +120,19 @@ final class SqliteStaging extends JdbcStaging {
   @Override
   protected int together() {
     return TOGETHER;
+  }
+
+  @Override
+  public String literal(ValueKind kind, String text) throws BadValueException {
+    return switch (kind) {
+      case TRUTH -> Values.truth(text) ? "1" : "0";
+      case WHOLE -> Long.toString(Values.whole(text));
+      case OTHER ->
+          text.startsWith(Values.BASE64)
+              ? super.literal(ValueKind.BINARY, text)
+              : super.literal(kind, text);
+      default -> super.literal(kind, text);
+    };
   }
 
   @Override

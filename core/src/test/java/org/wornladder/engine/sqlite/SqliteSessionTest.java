@@ -34,6 +34,7 @@ import org.wornladder.schema.Kind;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
+import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Place;
 import org.wornladder.sql.Statement;
 
@@ -71,7 +72,7 @@ class SqliteSessionTest {
 
   private void run(String... statements) throws SQLException {
     for (String text : statements) {
-      session.execute(new Statement(text, Place.of("test"), ""));
+      session.execute(new Statement(text, Place.of("test"), Dialects.SQLITE));
     }
   }
 
@@ -252,7 +253,8 @@ class SqliteSessionTest {
         "PRAGMA synchronous(0)"
       })
   void someStatementsCannotStandInATransaction(String text) {
-    assertThat(ENGINE.objection(new Statement(text, Place.of("x"), ""), true)).isPresent();
+    assertThat(ENGINE.objection(new Statement(text, Place.of("x"), Dialects.SQLITE), true))
+        .isPresent();
   }
 
   @ParameterizedTest
@@ -266,12 +268,15 @@ class SqliteSessionTest {
         "SELECT 'COMMIT'"
       })
   void othersCan(String text) {
-    assertThat(ENGINE.objection(new Statement(text, Place.of("x"), ""), true)).isEmpty();
+    assertThat(ENGINE.objection(new Statement(text, Place.of("x"), Dialects.SQLITE), true))
+        .isEmpty();
   }
 
   @Test
   void outsideATransactionOnlyItsEndsAreRefused() {
-    assertThat(ENGINE.objection(new Statement("VACUUM", Place.of("x"), ""), false)).isEmpty();
-    assertThat(ENGINE.objection(new Statement("COMMIT", Place.of("x"), ""), false)).isPresent();
+    assertThat(ENGINE.objection(new Statement("VACUUM", Place.of("x"), Dialects.SQLITE), false))
+        .isEmpty();
+    assertThat(ENGINE.objection(new Statement("COMMIT", Place.of("x"), Dialects.SQLITE), false))
+        .isPresent();
   }
 }
