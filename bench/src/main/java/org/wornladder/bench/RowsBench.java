@@ -3,13 +3,14 @@ package org.wornladder.bench;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 
 /**
- * New databases from a long ladder and from its fold, and a large change of rows in batches and at
- * once: whole processes, in turn. On SQLite; in batches also on PostgreSQL where {@code
- * LADDER_BENCH_POSTGRES} names a database, which is emptied.
+ * New databases from a long ladder and from its fold, a large change of rows in batches and at
+ * once, and a SQLite table that is built anew: whole processes, in turn. On SQLite; in batches also
+ * on PostgreSQL where {@code LADDER_BENCH_POSTGRES} names a database, which is emptied.
  */
 public final class RowsBench {
   private static final int RUNGS = 1000;
@@ -38,6 +39,7 @@ public final class RowsBench {
     System.out.printf(
         "%-44s %9s %9s %7s %9s%n", "median of " + runs, "ladder", "reference", "ratio", "to reach");
     fold();
+    rebuiltTable();
     batches("jdbc:sqlite:" + work.resolve("rows.db"), "a million rows in batches, SQLite", "");
     String server = System.getenv("LADDER_BENCH_POSTGRES");
     if (server != null) {
@@ -70,6 +72,48 @@ public final class RowsBench {
   private double fresh(Path project) throws Exception {
     Files.deleteIfExists(project.resolve("dev.db"));
     return Timing.once(project, ladder("apply"), Timing.NONE);
+  }
+
+  /** A column that becomes NOT NULL, against the shell's copy of the table with its indexes. */
+  private void rebuiltTable() throws Exception {
+    Path project = Files.createTempDirectory(work, "rebuilt");
+    Files.createDirectories(project.resolve("rungs"));
+    Files.writeString(
+        project.resolve("ladder.yaml"),
+        "name: hollowfield\nenvironments:\n  dev: { url: 'jdbc:sqlite:dev.db' }\n");
+    String indexes =
+        "CREATE INDEX %1$s_code ON %1$s (code); CREATE INDEX %1$s_place ON %1$s (place, id);";
+    rung(
+        project,
+        "0001-bins",
+        "",
+        "CREATE TABLE bin (id integer PRIMARY KEY, code text, weight real, place integer);\n"
+            + indexes.formatted("bin"),
+        "DROP TABLE bin;");
+    Timing.once(project, ladder("apply"), Timing.NONE);
+    String rows =
+        "WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < "
+            + ROWS
+            + ") INSERT INTO bin SELECT i, 'B-' || (i * 7919 % 1000003), i * 0.37, i % 5000 FROM n;";
+    Timing.once(project, List.of("sqlite3", "dev.db", rows), Timing.NONE);
+    Path full = Files.copy(project.resolve("dev.db"), project.resolve("full.db"));
+    rung(
+        project,
+        "0002-weighed",
+        "",
+        "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL;",
+        "ALTER TABLE bin ALTER COLUMN weight DROP NOT NULL;");
+    String copy =
+        "BEGIN; CREATE TABLE copy AS SELECT * FROM bin; " + indexes.formatted("copy") + " COMMIT;";
+    List<Double> own = new ArrayList<>();
+    List<Double> theirs = new ArrayList<>();
+    for (int i = 0; i < runs; i++) {
+      Files.copy(full, project.resolve("dev.db"), StandardCopyOption.REPLACE_EXISTING);
+      own.add(Timing.once(project, ladder("apply"), Timing.NONE));
+      Files.copy(full, project.resolve("dev.db"), StandardCopyOption.REPLACE_EXISTING);
+      theirs.add(Timing.once(project, List.of("sqlite3", "dev.db", copy), Timing.NONE));
+    }
+    Timing.print("a million rows of SQLite built anew", own, theirs, "1.3");
   }
 
   /** The same UPDATE in batches of 5,000, against at once; each on rows that were just written. */

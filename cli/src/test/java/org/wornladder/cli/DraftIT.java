@@ -49,7 +49,14 @@ class DraftIT {
     work.ladder("draft", "--extend")
         .exits(3)
         .complains("0002-grades.sql is in place on dev", "--yes");
-    work.ladder("draft", "--extend", "--yes").exits(0).says("Wrote rungs/0002-grades.sql");
+    work.ladder("apply", "test").exits(0);
+    work.ladder("draft", "--extend", "--yes")
+        .exits(0)
+        .says("Wrote rungs/0002-grades.sql")
+        .complains("ladder rollback test --from-journal, then ladder apply test");
+    work.ladder("rollback", "test", "--from-journal", "--yes").exits(0);
+    work.ladder("apply", "test").exits(0);
+    work.ladder("drift", "test", "--against", "schema").exits(0);
     assertThat(work.text("rungs/0002-grades.sql")).contains("note");
     work.ladder("status").exits(0).says("Nothing waits");
   }

@@ -84,15 +84,67 @@ class ReportFormsIT {
     assertThat(suites.get(1).getNumberOfSkipped()).isEqualTo(1);
   }
 
+  @Test
+  void aRehearsalIsReadByCodeReview() throws Exception {
+    work.file("callers/bins.sql", "SELECT code FROM bin;\n");
+    work.rung("0002-codes", "ALTER TABLE bin RENAME COLUMN code TO bin_code;", "SELECT 1;");
+    work.ladder("rehearse", "--capture", "callers/counted.sql")
+        .exits(3)
+        .complains("this engine keeps no statistics of statements");
+    assertThat(folder.resolve("callers/counted.sql")).doesNotExist();
+    JsonNode results = validSarif(1, "rehearse", "--format", "sarif").at("/runs/0/results");
+    assertThat(results.findValuesAsText("ruleId")).contains("proof", "callers");
+    assertThat(results.findValuesAsText("uri"))
+        .contains("rungs/0002-codes.sql", "callers/bins.sql");
+    assertThat(results.findValuesAsText("startLine")).contains("1");
+  }
+
   private static Object yaml(String text) {
     return new Yaml().load(text);
   }
 
   private boolean fits(String settings) throws IOException {
+    return fits("ladder", settings);
+  }
+
+  private boolean fits(String form, String text) throws IOException {
     JsonSchema schema =
         JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-            .getSchema(Files.readString(folder.resolve("new/.ladder/ladder.schema.json")));
-    return schema.validate(new ObjectMapper().valueToTree(yaml(settings))).isEmpty();
+            .getSchema(Files.readString(folder.resolve("new/.ladder/" + form + ".schema.json")));
+    return schema.validate(new ObjectMapper().valueToTree(yaml(text))).isEmpty();
+  }
+
+  @Test
+  void editorsKnowTheSamplesThatTheProgramKnows() throws Exception {
+    work.ladder("init", "new").exits(0);
+    work.rung(
+        "0002-pickers",
+        "CREATE TABLE picker (id integer PRIMARY KEY, name text NOT NULL, email text, born date,"
+            + " share decimal(4,2) CHECK (share > 0 AND share < 1), grade text CHECK (grade IN"
+            + " ('A', 'B')), boss_id integer REFERENCES picker (id), note text);",
+        "DROP TABLE picker;");
+    work.ladder("apply").exits(0);
+    work.ladder("seed", "--sample", "picker", "--write").exits(0);
+    String guess = work.text("seeds/picker.sample.yaml");
+    assertThat(guess).startsWith("# yaml-language-server: $schema=../.ladder/sample.schema.json");
+    assertThat(folder.resolve(".ladder/sample.schema.json")).isRegularFile();
+    String quoted = guess.replaceAll("\\d{4}-\\d{2}-\\d{2}", "\"$0\"");
+    assertThat(fits("sample", quoted)).isTrue();
+    String columns = "rows: 1..8\nfor-each: picking.id\nlocale: de\ncolumns:\n  a: ";
+    for (String good :
+        List.of(
+            "{ after: issued_on + 1..30 days, missing: 5% }",
+            "{ formula: quantity * price, decimals: 2 }",
+            "{ one-of: { apple: 7, pear: 3 } }",
+            "{ list-of: { pattern: 'B-##' }, count: 1..3 }",
+            "{ map-of: { size: { between: [1, 9] } } }",
+            "{ count-from: 1, per: picking_id }")) {
+      assertThat(fits("sample", columns + good)).as(good).isTrue();
+    }
+    for (String wrong :
+        List.of("{ madeup: name }", "{ value: 1, from: a.b }", "{ missing: 5% }", "7")) {
+      assertThat(fits("sample", columns + wrong)).as(wrong).isFalse();
+    }
   }
 
   @Test

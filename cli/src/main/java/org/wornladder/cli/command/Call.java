@@ -25,6 +25,7 @@ public record Call(ParseResult typed, Terminal terminal, Path folder) {
   static final String TEXT = "text";
   static final String JSON = "json";
   static final String MARKDOWN = "markdown";
+  static final String SARIF = "sarif";
 
   private static final int LONGEST_WAIT_SECONDS = 24 * 60 * 60;
 

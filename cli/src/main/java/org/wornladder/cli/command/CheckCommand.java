@@ -21,7 +21,6 @@ import picocli.CommandLine.Model.CommandSpec;
 final class CheckCommand implements Command {
   private static final String AGAINST = "--against";
   private static final String RISKS = "--risks";
-  private static final String SARIF = "sarif";
   private static final int MOST_NAMED = 3;
   private static final String HEAD = "--head";
 
@@ -34,12 +33,12 @@ final class CheckCommand implements Command {
             HEAD, "NUMBER:HASH", "This entry must be in the journal; see ladder history --head."));
     Options.database(spec);
     spec.addOption(Options.flag(RISKS, "List the risks that the rungs' texts show."));
-    Options.format(spec, Call.TEXT, Call.JSON, SARIF);
+    Options.format(spec, Call.TEXT, Call.JSON, Call.SARIF);
   }
 
   @Override
   public int run(Call call) {
-    String format = call.format(Call.TEXT, Call.JSON, SARIF);
+    String format = call.format(Call.TEXT, Call.JSON, Call.SARIF);
     Optional<JournalHead> head = head(call);
     CheckReport files = Ladder.check(call.projectFolder());
     boolean wrong = files.problems().stream().anyMatch(Problem::isError);
@@ -59,7 +58,7 @@ final class CheckCommand implements Command {
     CheckView view = new CheckView(call.terminal(), call.guarded());
     switch (format) {
       case Call.JSON -> view.json(examination);
-      case SARIF -> new SarifView(call.terminal()).show(examination);
+      case Call.SARIF -> new SarifView(call.terminal()).show(examination);
       default -> view.show(examination, call.has(RISKS));
     }
     return examination.isGood() ? ExitCode.DONE : ExitCode.FOUND;

@@ -53,7 +53,7 @@ record DraftDialogue(Call call, DraftOptions options) implements DraftQuestions,
               SafeText.line(other)
                   + " has it too: ladder rollback "
                   + Commands.word(SafeText.line(other))
-                  + ", then ladder apply "
+                  + " --from-journal, then ladder apply "
                   + Commands.word(SafeText.line(other)));
     }
   }

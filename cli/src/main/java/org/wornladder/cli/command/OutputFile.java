@@ -30,6 +30,7 @@ record OutputFile(Call call, String option, String name) {
 
   void write(String text) {
     try {
+      Files.createDirectories(path().toAbsolutePath().getParent());
       Files.writeString(path(), text);
     } catch (IOException e) {
       throw call.wrong(option + " cannot write " + path() + ": " + e.getMessage());

@@ -1,5 +1,7 @@
 package org.wornladder.cli.command;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.wornladder.ClientSqlScript;
 import org.wornladder.Preview;
 import org.wornladder.cli.ExitCode;
@@ -11,6 +13,7 @@ import picocli.CommandLine.Model.CommandSpec;
 /** Prints the plan that apply would run. */
 final class PreviewCommand implements Command {
   private static final String SCRIPT = "--script";
+  private static final String SEED = "--seed";
   private static final String DOWN = "--down";
 
   @Override
@@ -28,6 +31,7 @@ final class PreviewCommand implements Command {
     spec.addOption(
         Options.flag(
             DOWN, "With --script: one that takes the last rung back, or those above --to."));
+    spec.addOption(Options.flag(SEED, "With --script: the reference data as well."));
     Options.formats(spec);
   }
 
@@ -54,7 +58,7 @@ final class PreviewCommand implements Command {
 
   private static int script(Call call) {
     ClientSqlScript script =
-        call.ladder().script(call.environment(), ApplyOptionsReader.read(call), call.has(DOWN));
+        call.ladder().script(call.environment(), ApplyOptionsReader.read(call), content(call));
     OutputFile file = OutputFile.of(call, SCRIPT);
     file.write(script.text());
     Page page = new Page(call.terminal());
@@ -65,10 +69,42 @@ final class PreviewCommand implements Command {
             + script.rungs().size()
             + (script.rungs().size() == 1 ? " rung" : " rungs")
             + "; nothing was run.");
-    page.next(
+    List<String> next = new ArrayList<>();
+    if (!script.variables().isEmpty()) {
+      next.add(given(script, file.name()) + "  gives it what it does not hold");
+    }
+    next.add(
         "read it, run it with the database's own client, then ladder status "
             + script.environment());
+    page.next(next);
     return ExitCode.DONE;
+  }
+
+  private static ClientSqlScript.Content content(Call call) {
+    if (call.has(DOWN) && call.has(SEED)) {
+      throw call.wrong("--down and --seed cannot stand together");
+    }
+    return call.has(DOWN)
+        ? ClientSqlScript.Content.DOWN
+        : call.has(SEED) ? ClientSqlScript.Content.UP_AND_SEEDS : ClientSqlScript.Content.UP;
+  }
+
+  /** How the client is given the values of its variables. */
+  private static String given(ClientSqlScript script, String file) {
+    StringBuilder command = new StringBuilder();
+    for (String name : script.variables()) {
+      command.append(
+          switch (script.engine()) {
+            case "postgres" -> " -v " + name + "=VALUE";
+            case "mariadb" -> (command.isEmpty() ? "" : "; ") + "SET @" + name + " = 'VALUE'";
+            default -> " -cmd \".parameter set @" + name + " 'VALUE'\"";
+          });
+    }
+    return switch (script.engine()) {
+      case "postgres" -> "psql" + command + " -f " + file;
+      case "mariadb" -> "mariadb --init-command=\"" + command + "\" < " + file;
+      default -> "sqlite3" + command + " DATABASE < " + file;
+    };
   }
 
   /**

@@ -1,10 +1,13 @@
 package org.wornladder.cli.command;
 
 import java.util.OptionalLong;
+import org.wornladder.CapturedCallers;
 import org.wornladder.RehearsalReport;
 import org.wornladder.RehearseOptions;
 import org.wornladder.cli.ExitCode;
+import org.wornladder.cli.view.Page;
 import org.wornladder.cli.view.RehearsalView;
+import org.wornladder.cli.view.SarifView;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Proves waiting rungs in a scratch database. */
@@ -14,6 +17,7 @@ final class RehearseCommand implements Command {
   private static final String LIVE = "--live";
   private static final String ROWS = "--rows";
   private static final String EXPECTED = "--expected";
+  private static final String CAPTURE = "--capture";
   private static final String BOTH_WAYS = "--both-ways";
 
   @Override
@@ -33,13 +37,23 @@ final class RehearseCommand implements Command {
             "Begin with what this file says that another environment should have; status"
                 + " --export-expected writes it."));
     spec.addOption(
+        Options.text(
+            CAPTURE,
+            "FILE",
+            "Rehearse nothing: write the statements that the server has counted as callers, such as"
+                + " to callers/counted.sql."));
+    spec.addOption(Options.flag(Options.YES, "Write over a file that is there."));
+    spec.addOption(
         Options.flag(BOTH_WAYS, "The callers must work on the structure before a rung, too."));
-    Options.format(spec, Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
+    Options.format(spec, Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT, Call.SARIF);
   }
 
   @Override
   public int run(Call call) {
-    String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT);
+    if (call.has(CAPTURE)) {
+      return capture(call);
+    }
+    String format = call.format(Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT, Call.SARIF);
     if (call.has(EXPECTED) && (call.has(FROM_BLANK) || call.has(LIVE))) {
       throw call.wrong("--expected, --from-blank and --live exclude each other");
     }
@@ -60,8 +74,28 @@ final class RehearseCommand implements Command {
       case Call.JSON -> view.json(report);
       case Call.MARKDOWN -> view.markdown(report);
       case JUNIT -> view.junit(report);
+      case Call.SARIF -> new SarifView(call.terminal()).show(report);
       default -> view.show(report);
     }
     return report.isProved() && report.keepsCallers() ? ExitCode.DONE : ExitCode.FOUND;
+  }
+
+  private static int capture(Call call) {
+    OutputFile file = OutputFile.of(call, CAPTURE);
+    CapturedCallers captured = call.ladder().captureCallers(call.environment());
+    file.write(captured.text());
+    int count = captured.statements().size();
+    Page page = new Page(call.terminal());
+    page.verdict(
+        "Wrote "
+            + file.name()
+            + " with "
+            + count
+            + (count == 1 ? " statement" : " statements")
+            + (captured.leftOut() == 0
+                ? "."
+                : "; " + captured.leftOut() + " more are not counted as a whole."));
+    page.next("read it, and keep what the application needs; ladder rehearse then tries it");
+    return ExitCode.DONE;
   }
 }

@@ -81,7 +81,7 @@ public final class Page {
   }
 
   /** Commands to type next, one a line; nothing if there are none. */
-  void next(List<String> commands) {
+  public void next(List<String> commands) {
     String label = NEXT;
     for (String command : commands) {
       line(colors.faint(label) + command);

@@ -3,9 +3,14 @@ package org.wornladder.cli.view;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.wornladder.CheckReport;
 import org.wornladder.CheckReport.Finding;
 import org.wornladder.CheckReport.TextRisk;
+import org.wornladder.RehearsalReport;
+import org.wornladder.RehearsalReport.OfRung;
+import org.wornladder.RehearsalReport.Untried;
 import org.wornladder.change.Risk;
 import org.wornladder.cli.Terminal;
 import org.wornladder.cli.Version;
@@ -13,14 +18,19 @@ import org.wornladder.project.Problem;
 import org.wornladder.sql.Place;
 
 /**
- * What a check found, as code review reads it (OASIS, "Static Analysis Results Interchange Format",
- * version 2.1.0).
+ * What a check or a rehearsal found, as code review reads it (OASIS, "Static Analysis Results
+ * Interchange Format", version 2.1.0).
  */
 public final class SarifView {
   private static final String SCHEMA =
       "https://docs.oasis-open.org/sarif/sarif/v2.1.0/os/schemas/sarif-schema-2.1.0.json";
   private static final String FILES = "files";
   private static final String JOURNAL = "journal";
+  private static final String PROOF = "proof";
+  private static final String CALLERS = "callers";
+  private static final String MEASURED = "measured";
+
+  private static final Pattern PLACE = Pattern.compile("(.*?):(\\d{1,9})(?::\\d{1,9})?");
 
   private final Terminal terminal;
 
@@ -48,6 +58,51 @@ public final class SarifView {
         .against()
         .ifPresent(
             against -> against.findings().forEach(finding -> results.add(ofJournal(finding))));
+    write(results);
+  }
+
+  /** What is not proved, the callers that break, and what statements lock and rewrite. */
+  public void show(RehearsalReport report) {
+    List<Json> results = new ArrayList<>();
+    for (OfRung rung : report.rungs()) {
+      Place file = Place.of(rung.file());
+      rung.faults().forEach(fault -> results.add(result(PROOF, "error", fault, file)));
+      rung.brokenCallers()
+          .forEach(
+              caller ->
+                  results.add(
+                      result(
+                          CALLERS,
+                          "error",
+                          "no longer works after " + rung.label() + ": " + caller.reason(),
+                          place(caller.place()))));
+      rung.statements().stream()
+          .filter(statement -> !statement.effects().isEmpty())
+          .forEach(
+              statement ->
+                  results.add(
+                      result(
+                          MEASURED,
+                          "note",
+                          String.join("; ", statement.effects()),
+                          new Place(rung.file(), statement.line(), 1))));
+    }
+    report.standing().forEach(fault -> results.add(result(PROOF, "error", fault)));
+    for (Untried rung : report.untried()) {
+      results.add(result(PROOF, "warning", rung.label() + " was not tried", Place.of(rung.file())));
+    }
+    write(results);
+  }
+
+  /** A place as it is shown: a file, and behind colons a line and a column. */
+  private static Place place(String text) {
+    Matcher parts = PLACE.matcher(text);
+    return parts.matches()
+        ? new Place(parts.group(1), Integer.parseInt(parts.group(2)), 1)
+        : Place.of(text);
+  }
+
+  private void write(List<Json> results) {
     new Json()
         .put("version", "2.1.0")
         .put("$schema", SCHEMA)
@@ -62,6 +117,9 @@ public final class SarifView {
     List<Json> rules = new ArrayList<>();
     rules.add(rule(FILES, "The files can be read, and say what they mean."));
     rules.add(rule(JOURNAL, "The files are those that ran."));
+    rules.add(rule(PROOF, "Each way of a rung does what it should, and the way back undoes it."));
+    rules.add(rule(CALLERS, "The application's statements work behind each rung."));
+    rules.add(rule(MEASURED, "What a statement locks, reads and rewrites."));
     for (Risk.Kind kind : Risk.Kind.values()) {
       rules.add(rule(kind.label(), "A change carries a risk."));
     }
@@ -81,18 +139,20 @@ public final class SarifView {
               .put("startLine", place.line())
               .put("startColumn", Math.max(1, place.column())));
     }
-    return new Json()
-        .put("ruleId", rule)
-        .put("level", level)
-        .put("message", new Json().put("text", message))
+    return result(rule, level, message)
         .put("locations", List.of(new Json().put("physicalLocation", location)));
   }
 
-  private static Json ofJournal(Finding finding) {
+  /** One that stands in no file. */
+  private static Json result(String rule, String level, String message) {
     return new Json()
-        .put("ruleId", JOURNAL)
-        .put("level", "error")
-        .put("message", new Json().put("text", finding.what() + " (" + finding.where() + ")"));
+        .put("ruleId", rule)
+        .put("level", level)
+        .put("message", new Json().put("text", message));
+  }
+
+  private static Json ofJournal(Finding finding) {
+    return result(JOURNAL, "error", finding.what() + " (" + finding.where() + ")");
   }
 
   /** A path as part of a URI (RFC 3986, section 3.3). */
