@@ -7,8 +7,10 @@ import java.util.List;
  *
  * @param statements the one that ran most often first; their values are {@code :parameters}
  * @param leftOut how many were left out, since the statistics do not hold them whole
+ * @param isComplete false if the statistics were full, so that statements may be missing
  */
-public record CapturedCallers(String environment, List<String> statements, int leftOut) {
+public record CapturedCallers(
+    String environment, List<String> statements, int leftOut, boolean isComplete) {
   public CapturedCallers {
     statements = List.copyOf(statements);
   }

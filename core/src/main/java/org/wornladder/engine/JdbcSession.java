@@ -360,7 +360,7 @@ public abstract class JdbcSession implements Session {
   protected void beforeClose() throws SQLException {}
 
   @Override
-  public List<String> countedStatements() throws SQLException {
+  public CountedStatements countedStatements() throws SQLException {
     throw RefusedException.of(
         "this engine keeps no statistics of statements",
         address(),

@@ -269,7 +269,7 @@ public interface Session extends AutoCloseable {
    *
    * @throws org.wornladder.RefusedException if the server counts none, or this user may not see it
    */
-  List<String> countedStatements() throws SQLException;
+  CountedStatements countedStatements() throws SQLException;
 
   /**
    * Notes a temporary table of the tool's own.

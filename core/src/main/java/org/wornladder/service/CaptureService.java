@@ -10,6 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.wornladder.CapturedCallers;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.CountedStatements;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.sql.Dialect;
@@ -51,8 +52,9 @@ public record CaptureService(ProjectContext project) {
         context -> {
           Set<String> callers = new LinkedHashSet<>();
           int leftOut = 0;
-          for (String counted : context.session().countedStatements()) {
-            String statement = withLists(counted);
+          CountedStatements counted = context.session().countedStatements();
+          for (String text : counted.texts()) {
+            String statement = withLists(text);
             Optional<String> caller = caller(context, statement);
             if (caller.isPresent()) {
               callers.add(caller.get());
@@ -60,7 +62,8 @@ public record CaptureService(ProjectContext project) {
               leftOut++;
             }
           }
-          return new CapturedCallers(context.environment().name(), List.copyOf(callers), leftOut);
+          return new CapturedCallers(
+              context.environment().name(), List.copyOf(callers), leftOut, counted.isComplete());
         });
   }
 

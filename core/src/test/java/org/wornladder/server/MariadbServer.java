@@ -107,7 +107,13 @@ public final class MariadbServer {
   public static String newDatabase() {
     String name = "ladder_test_" + ProcessHandle.current().pid() + "_" + NUMBER.incrementAndGet();
     execute("CREATE DATABASE " + name);
+    DroppedDatabases.note(() -> drop(name));
     return admin().replaceFirst("(//[^/]+/)[^?]*", "$1" + name);
+  }
+
+  /** Without waiting long for a session that a test has left in a transaction. */
+  private static void drop(String name) {
+    execute("SET STATEMENT lock_wait_timeout = 1 FOR DROP DATABASE IF EXISTS " + name);
   }
 
   /** Runs a statement as the server's owner. */

@@ -47,6 +47,7 @@ public final class PostgresServer {
                 .setDataDirectory(DATA)
                 .setCleanDataDirectory(false)
                 .setServerConfig("fsync", "off")
+                .setServerConfig("max_wal_size", "128MB")
                 .setServerConfig("max_connections", "120");
         return (port == 0 ? builder : builder.setPort(port)).start();
       } catch (IOException e) {
@@ -96,7 +97,13 @@ public final class PostgresServer {
   public static String newDatabase() {
     String name = "ladder_test_" + ProcessHandle.current().pid() + "_" + NUMBER.incrementAndGet();
     execute("CREATE DATABASE " + name);
+    DroppedDatabases.note(() -> drop(name));
     return admin().replaceFirst("(//[^/]+/)[^?]*", "$1" + name);
+  }
+
+  /** Processes that a test has killed may still be known to the server. */
+  private static void drop(String name) {
+    execute("DROP DATABASE IF EXISTS " + name + " WITH (FORCE)");
   }
 
   /** Runs a statement as the server's owner. */

@@ -94,7 +94,10 @@ final class RehearseCommand implements Command {
             + (count == 1 ? " statement" : " statements")
             + (captured.leftOut() == 0
                 ? "."
-                : "; " + captured.leftOut() + " more are not counted as a whole."));
+                : "; " + captured.leftOut() + " more are not counted as a whole.")
+            + (captured.isComplete()
+                ? ""
+                : " The server's statistics were full: rare statements may be missing."));
     page.next("read it, and keep what the application needs; ladder rehearse then tries it");
     return ExitCode.DONE;
   }

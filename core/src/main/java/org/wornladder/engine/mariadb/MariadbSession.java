@@ -18,6 +18,7 @@ import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.engine.ConnectionAttempts.Answer;
+import org.wornladder.engine.CountedStatements;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
@@ -229,17 +230,25 @@ final class MariadbSession extends JdbcSession {
 
   /** MariaDB documentation, "Performance Schema events_statements_summary_by_digest Table". */
   @Override
-  public List<String> countedStatements() throws SQLException {
+  public CountedStatements countedStatements() throws SQLException {
     if (value("SELECT @@performance_schema").filter("1"::equals).isEmpty()) {
       throw RefusedException.of(
           "the server counts no statements: its performance schema is off",
           address(),
           "set performance_schema = ON for the server, and start it again");
     }
-    return column(
-        "SELECT digest_text FROM performance_schema.events_statements_summary_by_digest WHERE"
-            + " schema_name = database() AND digest_text IS NOT NULL ORDER BY count_star DESC,"
-            + " digest_text");
+    List<String> texts =
+        column(
+            "SELECT digest_text FROM performance_schema.events_statements_summary_by_digest WHERE"
+                + " schema_name = database() AND digest_text IS NOT NULL ORDER BY count_star DESC,"
+                + " digest_text");
+    // A row without a digest counts those for which there was no room left.
+    boolean isFull =
+        value(
+                "SELECT count_star FROM performance_schema.events_statements_summary_by_digest"
+                    + " WHERE digest IS NULL")
+            .isPresent();
+    return new CountedStatements(texts, !isFull);
   }
 
   @Override

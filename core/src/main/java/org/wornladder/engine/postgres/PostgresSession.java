@@ -16,6 +16,7 @@ import org.postgresql.PGConnection;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.CountedStatements;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
@@ -143,12 +144,15 @@ final class PostgresSession extends JdbcSession {
   }
 
   @Override
-  public List<String> countedStatements() throws SQLException {
+  public CountedStatements countedStatements() throws SQLException {
     List<String> schema = column(PostgresStatistics.SCHEMA);
     if (schema.isEmpty()) {
       throw PostgresStatistics.missing(address);
     }
-    return column(PostgresStatistics.statements(schema.get(0)));
+    List<String> texts = column(PostgresStatistics.statements(schema.get(0)));
+    long held = Long.parseLong(value(PostgresStatistics.held(schema.get(0))).orElse("0"));
+    long room = Long.parseLong(value(PostgresStatistics.ROOM).orElse("0"));
+    return new CountedStatements(texts, PostgresStatistics.isComplete(held, room));
   }
 
   @Override

@@ -13,6 +13,9 @@ final class PostgresStatistics {
           + " ON n.oid OPERATOR(pg_catalog.=) e.extnamespace"
           + " WHERE e.extname OPERATOR(pg_catalog.=) 'pg_stat_statements'";
 
+  /** How many it has room for. */
+  static final String ROOM = "SELECT pg_catalog.current_setting('pg_stat_statements.max')";
+
   private PostgresStatistics() {}
 
   static String statements(String schema) {
@@ -22,6 +25,16 @@ final class PostgresStatistics {
         + " ON d.oid OPERATOR(pg_catalog.=) s.dbid"
         + " WHERE d.datname OPERATOR(pg_catalog.=) pg_catalog.current_database()"
         + " AND s.query IS NOT NULL ORDER BY s.calls DESC, s.query";
+  }
+
+  /** How many statements the view holds, those of other databases included. */
+  static String held(String schema) {
+    return "SELECT pg_catalog.count(*) FROM " + schema + ".pg_stat_statements";
+  }
+
+  /** When there is no room left, the rarest twentieth goes (manual, pg_stat_statements.max). */
+  static boolean isComplete(long held, long room) {
+    return held < room * 0.94;
   }
 
   static RefusedException missing(String address) {
