@@ -1,6 +1,7 @@
 package org.wornladder;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 
@@ -9,16 +10,28 @@ import java.util.OptionalLong;
  *
  * @param fromBlank whether it begins with nothing, and runs all rungs
  * @param live whether it begins with the structure that is there, instead of the expected one
- * @param rows how many rows are made up for each table; empty for reference data alone
+ * @param rows how many rows are made up for each table, or copied from each; empty for reference
+ *     data alone
+ * @param copy the tables of which the environment's own rows are copied, with a star for any
+ *     letters; none to copy no rows
  * @param bothWays whether callers must work on the structure before a rung, too
  * @param expected a file with what another environment should have, to begin with that; empty for
  *     the environment itself
  */
 public record RehearseOptions(
-    boolean fromBlank, boolean live, OptionalLong rows, boolean bothWays, Optional<Path> expected) {
-  /** One that asks the environment itself. */
+    boolean fromBlank,
+    boolean live,
+    OptionalLong rows,
+    List<String> copy,
+    boolean bothWays,
+    Optional<Path> expected) {
+  public RehearseOptions {
+    copy = List.copyOf(copy);
+  }
+
+  /** One that asks the environment itself, and copies no rows. */
   public RehearseOptions(boolean fromBlank, boolean live, OptionalLong rows, boolean bothWays) {
-    this(fromBlank, live, rows, bothWays, Optional.empty());
+    this(fromBlank, live, rows, List.of(), bothWays, Optional.empty());
   }
 
   /** With the expected structure and reference data. */

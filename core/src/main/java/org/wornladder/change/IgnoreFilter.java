@@ -29,7 +29,8 @@ public final class IgnoreFilter {
     }
   }
 
-  private static Pattern glob(String text) {
+  /** A pattern in which a star means any letters. */
+  public static Pattern glob(String text) {
     List<String> parts = new ArrayList<>();
     for (String part : text.split("\\*", -1)) {
       parts.add(part.isEmpty() ? "" : Pattern.quote(part));

@@ -106,6 +106,17 @@ public abstract class JdbcSession implements Session {
     inTransaction = true;
   }
 
+  @Override
+  public void beginConsistentRead() throws SQLException {
+    control.execute(consistentReadText());
+    inTransaction = true;
+  }
+
+  /** How a transaction begins whose queries all see one moment. */
+  protected String consistentReadText() {
+    return "BEGIN";
+  }
+
   /** How a transaction begins. */
   protected String beginText() {
     return "BEGIN";

@@ -49,6 +49,9 @@ public interface Session extends AutoCloseable {
 
   void begin() throws SQLException;
 
+  /** Begins a transaction whose queries all see the database as it is at one moment. */
+  void beginConsistentRead() throws SQLException;
+
   /** Settings that must be made before a transaction in which some statements run. */
   default List<String> settingsBefore(List<Statement> statements) {
     return List.of();

@@ -13,6 +13,7 @@ import org.wornladder.sql.Place;
  * @param foreignKeys whether foreign keys are enforced where the engine leaves it to the connection
  * @param clientFiles whether statements may read and write files of the machine where the tool
  *     runs, and run code in its process
+ * @param rowsCopied whether a rehearsal may copy rows although it is guarded
  */
 public record EnvironmentSettings(
     String name,
@@ -27,6 +28,7 @@ public record EnvironmentSettings(
     boolean lateAllowed,
     boolean foreignKeys,
     boolean clientFiles,
+    boolean rowsCopied,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
     RiskLimits risks,
@@ -59,6 +61,7 @@ public record EnvironmentSettings(
         true,
         foreignKeys,
         clientFiles,
+        rowsCopied,
         lockTimeout,
         statementTimeout,
         RiskLimits.NONE,

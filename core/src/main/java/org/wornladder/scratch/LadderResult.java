@@ -12,7 +12,6 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import org.wornladder.change.ChangeScript;
 import org.wornladder.change.ChangeScript.Origin;
 import org.wornladder.change.Ddl;
@@ -22,7 +21,6 @@ import org.wornladder.change.LeftOut;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.ForeignKey;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Schema;
@@ -65,7 +63,7 @@ public record LadderResult(
     Ddl ddl = scratch.session().ddl();
     Map<ObjectId, Long> counts = new LinkedHashMap<>();
     Map<ObjectId, List<String>> insertions = new LinkedHashMap<>();
-    for (Table table : parentsFirst(schema.tables())) {
+    for (Table table : TableOrder.parentsFirst(schema.tables())) {
       List<String> rows = literals(scratch, table);
       if (!rows.isEmpty()) {
         counts.put(table.id(), (long) rows.size());
@@ -189,31 +187,6 @@ public record LadderResult(
     ChangeScript script = ChangeScript.of(differences, before, after, ddl, Origin.TWO_DATABASES);
     leftOut.addAll(script.leftOut());
     return script.statements();
-  }
-
-  /** Each behind those that its rows point to, as far as that goes. */
-  private static List<Table> parentsFirst(List<Table> tables) {
-    List<Table> waiting = new ArrayList<>(tables);
-    List<Table> ordered = new ArrayList<>();
-    while (!waiting.isEmpty()) {
-      List<ObjectId> left = waiting.stream().map(Table::id).toList();
-      Table next =
-          waiting.stream()
-              .filter(
-                  table ->
-                      parents(table).noneMatch(id -> !id.equals(table.id()) && left.contains(id)))
-              .findFirst()
-              .orElse(waiting.get(0));
-      ordered.add(next);
-      waiting.remove(next);
-    }
-    return ordered;
-  }
-
-  private static Stream<ObjectId> parents(Table table) {
-    return table.parts().stream()
-        .filter(ForeignKey.class::isInstance)
-        .map(part -> ((ForeignKey) part).target());
   }
 
   /**

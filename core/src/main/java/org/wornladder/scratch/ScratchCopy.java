@@ -1,12 +1,14 @@
 package org.wornladder.scratch;
 
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.wornladder.LadderException;
 import org.wornladder.change.ChangeScript;
 import org.wornladder.change.ChangeScript.Origin;
+import org.wornladder.change.CreationScript;
 import org.wornladder.change.Differences;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.engine.Session;
@@ -16,6 +18,8 @@ import org.wornladder.journal.Entry;
 import org.wornladder.journal.History;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Project;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Kind;
 import org.wornladder.schema.Snapshot;
 
 /**
@@ -23,6 +27,10 @@ import org.wornladder.schema.Snapshot;
  * own rungs lead there, the rows that they add.
  */
 public record ScratchCopy(ProjectContext project, EnvironmentContext scratch) {
+  /** What is said where something differs. */
+  public static final String NOT_ALL =
+      "not everything could be made anew in the scratch database as it is there";
+
   /**
    * Makes it.
    *
@@ -45,6 +53,33 @@ public record ScratchCopy(ProjectContext project, EnvironmentContext scratch) {
     forgetJournal();
     scratch.journal().restore(entries);
     return made;
+  }
+
+  /**
+   * Makes it with some of the other database's rows. Triggers come behind the rows, for which they
+   * ran there already.
+   *
+   * @return what could not be made, in words
+   */
+  public List<String> make(Snapshot structure, List<Entry> entries, RowSample rows)
+      throws SQLException {
+    List<String> faults = new ArrayList<>();
+    ChangeProof proof = new ChangeProof(scratch, ignored());
+    List<DatabaseObject> triggers =
+        structure.objects().stream().filter(object -> object.kind() == Kind.TRIGGER).toList();
+    Snapshot untriggered =
+        new Snapshot(
+            structure.objects().stream().filter(object -> object.kind() != Kind.TRIGGER).toList(),
+            structure.unseen());
+    boolean made = proof.make(untriggered);
+    rows.write(scratch).ifPresent(why -> faults.add("the rows do not fit: " + why));
+    List<String> last = CreationScript.of(triggers, session().ddl()).statements();
+    if (proof.run("the triggers", last, structure).isPresent() || !made) {
+      faults.add(NOT_ALL);
+    }
+    forgetJournal();
+    scratch.journal().restore(entries);
+    return faults;
   }
 
   private Session session() {

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import org.wornladder.LadderException;
 import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
 import org.wornladder.RehearsalReport;
 import org.wornladder.RehearseOptions;
 import org.wornladder.SeedListener;
@@ -32,6 +33,8 @@ import org.wornladder.project.Seed;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
+import org.wornladder.scratch.RowSample;
+import org.wornladder.scratch.RowSampler;
 import org.wornladder.scratch.RungRehearsal;
 import org.wornladder.scratch.ScratchCopy;
 import org.wornladder.scratch.ScratchLadder;
@@ -41,20 +44,26 @@ import org.wornladder.sql.Statement;
 
 /** Proves waiting rungs in a scratch database: up, down, and up again. */
 public record RehearseService(ProjectContext project) {
+  /** How many rows of each chosen table are copied where nobody says it. */
+  private static final long ROWS_COPIED = 100;
+
   /** What a rehearsal begins with. */
   private record Start(
       String words,
       Snapshot structure,
       List<Entry> entries,
       List<Long> inPlace,
-      Optional<ExpectedFile> file) {}
+      Optional<ExpectedFile> file,
+      Optional<RowSample> rows) {}
 
   /** Runs the waiting rungs in a scratch database like an environment; the latter is only read. */
   public RehearsalReport rehearse(Optional<String> environment, RehearseOptions options) {
     Environment like = project.environments().read(environment);
+    checkCopying(like, options);
     Start start =
         options.fromBlank()
-            ? new Start("nothing", Snapshot.EMPTY, List.of(), List.of(), Optional.empty())
+            ? new Start(
+                "nothing", Snapshot.EMPTY, List.of(), List.of(), Optional.empty(), Optional.empty())
             : options.expected().isPresent()
                 ? start(options.expected().get())
                 : project.in(like, Access.READ, context -> start(context, options));
@@ -78,7 +87,8 @@ public record RehearseService(ProjectContext project) {
         file.structure(),
         List.of(),
         file.rungs().stream().map(EntrySubject::rung).toList(),
-        Optional.of(file));
+        Optional.of(file),
+        Optional.empty());
   }
 
   private static List<Long> numbers(History history) {
@@ -89,20 +99,46 @@ public record RehearseService(ProjectContext project) {
       throws SQLException {
     History history = context.journal().read(Depth.WHOLE);
     ExpectedState state = ExpectedState.of(context, history);
-    String name = context.environment().name();
-    return options.live()
-        ? new Start(
-            "what is in " + name,
-            state.live(),
-            context.journal().everything(),
-            numbers(history),
-            Optional.empty())
-        : new Start(
-            "what " + name + " should have",
-            state.expected(),
-            context.journal().everything(),
-            numbers(history),
-            Optional.empty());
+    Optional<RowSample> rows = copied(context, options);
+    String what = options.live() ? "what is in %s" : "what %s should have";
+    return new Start(
+        what.formatted(context.environment().name())
+            + rows.map(sample -> ", with " + sample.words()).orElse(""),
+        options.live() ? state.live() : state.expected(),
+        context.journal().everything(),
+        numbers(history),
+        Optional.empty(),
+        rows);
+  }
+
+  /** The environment's own rows, where some are wanted. */
+  private static Optional<RowSample> copied(EnvironmentContext context, RehearseOptions options)
+      throws SQLException {
+    return options.copy().isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            new RowSampler(context, context.structure())
+                .read(options.copy(), options.rows().orElse(ROWS_COPIED)));
+  }
+
+  private static void checkCopying(Environment like, RehearseOptions options) {
+    if (options.copy().isEmpty()) {
+      return;
+    }
+    if (options.fromBlank() || options.expected().isPresent()) {
+      throw RefusedException.of(
+          "rows are copied from an environment, and this rehearsal does not begin with one",
+          "environment " + like.name(),
+          "begin with the environment itself, or copy no rows");
+    }
+    if (like.settings().guarded() && !like.settings().rowsCopied()) {
+      throw RefusedException.of(
+          like.name() + " is guarded: its rows are not copied",
+          "environment " + like.name(),
+          "where they may leave it, write copy-rows: allow below "
+              + like.name()
+              + " in ladder.yaml");
+    }
   }
 
   private List<Rung> waiting(List<Long> numbers) {
@@ -119,15 +155,16 @@ public record RehearseService(ProjectContext project) {
     if (options.fromBlank()) {
       new ScratchRunner(project).createMissingSchemas(scratch);
       scratch.journal().restore(List.of());
-    } else if (!new ScratchCopy(project, scratch)
-        .make(start.structure().withoutRights(), start.entries(), true)) {
-      notes.add("not everything could be made anew in the scratch database as it is there");
+    } else {
+      notes.addAll(make(scratch, start));
     }
     if (start.file().isPresent()) {
       record(scratch, start.file().get());
     }
     ScratchLadder ladder = new ScratchRunner(project).ladder(scratch);
-    fill(scratch, options, notes);
+    if (start.rows().isEmpty()) {
+      fill(scratch, options, notes);
+    }
     // A program that works on what is there is no program of a blank database.
     List<Statement> callers =
         options.fromBlank()
@@ -157,6 +194,15 @@ public record RehearseService(ProjectContext project) {
         notes,
         faults,
         callers.size());
+  }
+
+  /** Makes the scratch database like what it begins with; returns what could not be made. */
+  private List<String> make(EnvironmentContext scratch, Start start) throws SQLException {
+    ScratchCopy copy = new ScratchCopy(project, scratch);
+    Snapshot structure = start.structure().withoutRights();
+    return start.rows().isPresent()
+        ? copy.make(structure, start.entries(), start.rows().get())
+        : copy.make(structure, start.entries(), true) ? List.of() : List.of(ScratchCopy.NOT_ALL);
   }
 
   /** Has the scratch database's journal say that what the file names is in place. */

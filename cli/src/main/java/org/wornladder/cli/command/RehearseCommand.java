@@ -16,6 +16,7 @@ final class RehearseCommand implements Command {
   private static final String FROM_BLANK = "--from-blank";
   private static final String LIVE = "--live";
   private static final String ROWS = "--rows";
+  private static final String COPY = "--copy";
   private static final String EXPECTED = "--expected";
   private static final String CAPTURE = "--capture";
   private static final String BOTH_WAYS = "--both-ways";
@@ -29,7 +30,17 @@ final class RehearseCommand implements Command {
     spec.addOption(
         Options.flag(LIVE, "Begin with what is in the database, instead of what it should have."));
     spec.addOption(
-        Options.text(ROWS, "N", "Make up rows for every table, by its sample file or a guess."));
+        Options.text(
+            ROWS,
+            "N",
+            "Make up this many rows for every table, by its sample file or a guess; with --copy,"
+                + " copy this many of each table (100 otherwise)."));
+    spec.addOption(
+        Options.texts(
+            COPY,
+            "TABLE,…",
+            "Copy some of the environment's own rows of these tables, and all that they point to;"
+                + " * means any letters."));
     spec.addOption(
         Options.text(
             EXPECTED,
@@ -67,6 +78,7 @@ final class RehearseCommand implements Command {
                     call.has(FROM_BLANK),
                     call.has(LIVE),
                     rows,
+                    call.listed(COPY),
                     call.has(BOTH_WAYS),
                     call.text(EXPECTED).map(call.folder()::resolve)));
     RehearsalView view = new RehearsalView(call.terminal());

@@ -222,6 +222,12 @@ final class H2Session extends JdbcSession {
   }
 
   @Override
+  public void beginConsistentRead() throws SQLException {
+    connection().setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
+    begin();
+  }
+
+  @Override
   public void commit() throws SQLException {
     connection().commit();
     connection().setAutoCommit(true);

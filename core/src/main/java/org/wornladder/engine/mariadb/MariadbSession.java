@@ -261,6 +261,12 @@ final class MariadbSession extends JdbcSession {
     return QUOTING.name(database) + "." + QUOTING.name(table);
   }
 
+  /** MariaDB manual, "START TRANSACTION". */
+  @Override
+  protected String consistentReadText() {
+    return "START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY";
+  }
+
   @Override
   protected String beginText() {
     return "START TRANSACTION";

@@ -42,6 +42,7 @@ final class PostgresSession extends JdbcSession {
   private static final Quoting QUOTING = PostgresEngine.QUOTING;
 
   private static final String BEGIN = "BEGIN; ";
+  private static final String CONSISTENT_READ = "BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY";
 
   private static final String INDEX_STATE =
       "SELECT indisvalid FROM pg_catalog.pg_index WHERE indexrelid = pg_catalog.to_regclass(%s)::pg_catalog.oid";
@@ -178,6 +179,12 @@ final class PostgresSession extends JdbcSession {
       }
     }
     return QUOTING.name(schemas.get(0)) + "." + QUOTING.name(table);
+  }
+
+  @Override
+  public void beginConsistentRead() throws SQLException {
+    send(CONSISTENT_READ);
+    began();
   }
 
   @Override
@@ -476,9 +483,7 @@ final class PostgresSession extends JdbcSession {
     send(rows.take());
     control()
         .execute(
-            (inside
-                    ? "SAVEPOINT ladder_catalog; "
-                    : "BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY; ")
+            (inside ? "SAVEPOINT ladder_catalog; " : CONSISTENT_READ + "; ")
                 + PostgresCatalogQueries.CATALOG_PATH
                 // Compiling a query of the catalogue takes far longer than running it.
                 + "SET LOCAL jit = off; SET LOCAL cursor_tuple_fraction = 1");
