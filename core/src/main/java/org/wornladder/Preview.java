@@ -13,13 +13,15 @@ import org.wornladder.execution.Plan;
  * @param fromTextAlone why the risks are those that texts show, and structures were not compared;
  *     empty if they were
  * @param carriedOut statements that others make up for
+ * @param measured what statements did when the same rungs were rehearsed
  */
 public record Preview(
     Plan plan,
     Optional<RefusedException> refusal,
     List<FoundRisk> risks,
     Optional<String> fromTextAlone,
-    List<CarriedOut> carriedOut) {
+    List<CarriedOut> carriedOut,
+    List<Measured> measured) {
   /**
    * A statement that the engine lacks, and those that make up for it.
    *
@@ -31,18 +33,31 @@ public record Preview(
     }
   }
 
+  /**
+   * What a statement did in a rehearsal.
+   *
+   * @param line in the rung's file
+   * @param effects its locks and what it rewrote, in words
+   */
+  public record Measured(long rung, int line, List<String> effects) {
+    public Measured {
+      effects = List.copyOf(effects);
+    }
+  }
+
   public Preview {
+    measured = List.copyOf(measured);
     risks = List.copyOf(risks);
     carriedOut = List.copyOf(carriedOut);
   }
 
   /** The same with a refusal. */
   public Preview refused(Optional<RefusedException> other) {
-    return new Preview(plan, other, risks, fromTextAlone, carriedOut);
+    return new Preview(plan, other, risks, fromTextAlone, carriedOut, measured);
   }
 
   /** One of which no risks are asked for. */
   public Preview(Plan plan, Optional<RefusedException> refusal) {
-    this(plan, refusal, List.of(), Optional.empty(), List.of());
+    this(plan, refusal, List.of(), Optional.empty(), List.of(), List.of());
   }
 }

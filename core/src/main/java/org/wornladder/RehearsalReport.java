@@ -31,6 +31,11 @@ public record RehearsalReport(
     standing = List.copyOf(standing);
   }
 
+  /** The same with more said of its rungs. */
+  public RehearsalReport with(List<OfRung> others) {
+    return new RehearsalReport(environment, start, others, untried, notes, standing, callers);
+  }
+
   /** A rung that could not be tried. */
   public record Untried(String label, String about, String file) {}
 
@@ -69,6 +74,23 @@ public record RehearsalReport(
       brokenCallers = List.copyOf(brokenCallers);
     }
 
+    /** The same with more said of its statements. */
+    public OfRung with(List<OfStatement> others) {
+      return new OfRung(
+          label,
+          about,
+          file,
+          up,
+          down,
+          again,
+          faults,
+          differences,
+          lost,
+          oneWay,
+          others,
+          brokenCallers);
+    }
+
     /** Whether it is in place behind the rehearsal, so that the next one can follow. */
     public boolean isInPlace() {
       return up.isPresent() && (oneWay.isPresent() || again.isPresent());
@@ -84,13 +106,34 @@ public record RehearsalReport(
    * What a statement did.
    *
    * @param line in the rung's file
+   * @param millis how long it took in the scratch database; 0 if that is not known
    * @param effects its locks and what it rewrote, in words; none if nothing was measured
+   * @param whole the tables of which it reads or writes every row
    */
-  public record OfStatement(int line, String text, double millis, List<String> effects) {
+  public record OfStatement(
+      int line, String text, double millis, List<String> effects, List<WholeTable> whole) {
     public OfStatement {
       effects = List.copyOf(effects);
+      whole = List.copyOf(whole);
     }
   }
+
+  /**
+   * A table of which a statement reads or writes every row.
+   *
+   * @param rows how many rows it had in the scratch database
+   * @param there how large it is in the environment; empty if that was not asked
+   */
+  public record WholeTable(String name, long rows, Optional<Size> there) {}
+
+  /**
+   * How large a table of the environment is.
+   *
+   * @param bytes with its indexes; empty where the database does not say
+   * @param millis an estimate of what the statement takes there; empty where the scratch database
+   *     had too few rows for one
+   */
+  public record Size(long rows, OptionalLong bytes, OptionalLong millis) {}
 
   /**
    * A statement of the application that fails.

@@ -18,10 +18,12 @@ public interface StatementMeter {
    *
    * @param millis how long it took; 0 if it did not run itself
    * @param effects its locks and what it rewrote, each in words; none if others need not wait
+   * @param whole the tables of which it reads or writes every row, as the database names them
    */
-  record Measured(double millis, List<String> effects) {
+  record Measured(double millis, List<String> effects, List<String> whole) {
     public Measured {
       effects = List.copyOf(effects);
+      whole = List.copyOf(whole);
     }
   }
 }

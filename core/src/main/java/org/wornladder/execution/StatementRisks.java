@@ -16,6 +16,11 @@ import org.wornladder.sql.Statement;
  */
 public final class StatementRisks {
   private static final int ALL = 400;
+  private static final String CALLED = "it is called ";
+
+  /** Parts of a table that no program calls by their name. */
+  private static final Set<String> UNCALLED = Set.of("CONSTRAINT", "INDEX", "KEY");
+
   private static final Set<String> RULES =
       Set.of(
           "CONSTRAINT",
@@ -39,7 +44,17 @@ public final class StatementRisks {
   private final List<Found> found = new ArrayList<>();
 
   /** A risk, and the statement that carries it. */
-  public record Found(Statement statement, Risk risk) {}
+  public record Found(Statement statement, Risk risk) {
+    /** Whether it is that something has another name. */
+    public boolean isRename() {
+      return StatementRisks.isRename(risk);
+    }
+  }
+
+  /** Whether it is that something has another name. */
+  public static boolean isRename(Risk risk) {
+    return risk.reason().startsWith(CALLED);
+  }
 
   private StatementRisks() {}
 
@@ -136,6 +151,11 @@ public final class StatementRisks {
       case "DROP" -> drop(statement, words);
       case "TRUNCATE" -> truncate(statement, words);
       case "DELETE" -> rows(statement, name(words, afterIf(words, is(words, 1, "FROM") ? 2 : 1)));
+      case "RENAME" -> {
+        if (is(words, 1, "TABLE") || is(words, 1, "TABLES")) {
+          renameTables(statement, words);
+        }
+      }
       case "ALTER" -> {
         if (is(words, 1, "TABLE")) {
           alter(statement, words);
@@ -229,12 +249,17 @@ public final class StatementRisks {
     String first = words.isEmpty() ? "" : words.get(0).toUpperCase(Locale.ROOT);
     switch (first) {
       case "RENAME" -> rename(statement, table, words);
+      case "CHANGE" -> change(statement, table, words);
       case "DROP" -> dropColumn(statement, table, words);
       case "ADD" -> add(statement, table, words);
       case "ALTER" -> {
+        int column = is(words, 1, "COLUMN") ? 2 : 1;
+        if (is(words, column + 1, "RENAME") && is(words, column + 2, "TO")) {
+          renamedColumn(statement, table, words.get(column), name(words, column + 3));
+        }
         int set = find(words, 1, "SET");
         if (set > 0 && is(words, set + 1, "NOT") && is(words, set + 2, "NULL")) {
-          required(statement, table + "." + plain(words.get(is(words, 1, "COLUMN") ? 2 : 1)));
+          required(statement, table + "." + plain(words.get(column)));
         }
       }
       default -> {
@@ -243,21 +268,54 @@ public final class StatementRisks {
     }
   }
 
+  /** {@code RENAME …} in the forms of all engines: a table, a column, or what is not called. */
   private void rename(Statement statement, String table, List<String> words) {
     int to = find(words, 1, "TO");
-    if (to == 1) {
-      String other = name(words, 2);
-      own.add(key(other));
-      if (!made.contains(key(table))) {
-        add(statement, Kind.BREAKS_OLD_CODE, "table " + table, "it is called " + other + " now");
-      }
-    } else if (to > 1 && !is(words, 1, "CONSTRAINT") && !is(words, 1, "INDEX")) {
-      String column = plain(words.get(to - 1));
+    boolean ofTable = to == 1 || to < 0 && words.size() > 1;
+    if (ofTable) {
+      boolean said = to == 1 || is(words, 1, "AS") || is(words, 1, "=");
+      renamedTable(statement, table, name(words, said ? 2 : 1));
+    } else if (to > 1 && !UNCALLED.contains(words.get(1).toUpperCase(Locale.ROOT))) {
+      renamedColumn(statement, table, words.get(to - 1), name(words, to + 1));
+    }
+  }
+
+  private void renamedTable(Statement statement, String table, String other) {
+    boolean isOwn = own.contains(key(table));
+    own.add(key(other));
+    if (!isOwn && !made.contains(key(table))) {
+      add(statement, Kind.BREAKS_OLD_CODE, "table " + table, CALLED + other + " now");
+    }
+  }
+
+  private void renamedColumn(Statement statement, String table, String column, String other) {
+    if (!plain(column).equalsIgnoreCase(other)) {
       add(
           statement,
           Kind.BREAKS_OLD_CODE,
-          "column " + table + "." + column,
-          "it is called " + name(words, to + 1) + " now");
+          "column " + table + "." + plain(column),
+          CALLED + other + " now");
+    }
+  }
+
+  /** {@code CHANGE [COLUMN] [IF EXISTS] old new type} (MariaDB manual, "ALTER TABLE"). */
+  private void change(Statement statement, String table, List<String> words) {
+    int at = afterIf(words, is(words, 1, "COLUMN") ? 2 : 1);
+    if (at + 1 < words.size()) {
+      renamedColumn(statement, table, words.get(at), plain(words.get(at + 1)));
+    }
+  }
+
+  /** {@code RENAME TABLE a TO b, c TO d} (MariaDB manual, "RENAME TABLE"). */
+  private void renameTables(Statement statement, List<String> words) {
+    int at = afterIf(words, 2);
+    while (at < words.size()) {
+      int to = find(words, at, "TO");
+      if (to < 0) {
+        return;
+      }
+      renamedTable(statement, name(words, at), name(words, to + 1));
+      at = afterName(words, to + 1) + 1;
     }
   }
 

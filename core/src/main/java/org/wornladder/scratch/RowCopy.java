@@ -75,6 +75,15 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
     return values;
   }
 
+  /** How many rows the tables of a name have. */
+  long count(String name) {
+    return tables.entrySet().stream()
+        .filter(table -> table.getKey().name().equalsIgnoreCase(name))
+        .flatMap(table -> table.getValue().values().stream().limit(1))
+        .mapToLong(List::size)
+        .sum();
+  }
+
   /** The rows of other tables than some. */
   RowCopy without(Set<ObjectId> some) {
     Map<ObjectId, Map<String, List<String>>> others = new TreeMap<>(tables);
@@ -102,6 +111,24 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
           }
         });
     return found;
+  }
+
+  /** Whether a table's rows, of which there are some, are all there again later. */
+  boolean areBack(ObjectId table, RowCopy later) {
+    Map<String, List<String>> columns = tables.getOrDefault(table, Map.of());
+    Map<String, List<String>> then = later.tables.getOrDefault(table, Map.of());
+    List<String> names = List.copyOf(columns.keySet());
+    return !names.isEmpty()
+        && !columns.get(names.get(0)).isEmpty()
+        && then.keySet().containsAll(names)
+        && sorted(columns, names).equals(sorted(then, names));
+  }
+
+  /** The same for a column, of which some values are not NULL. */
+  boolean areBack(ObjectId table, String column, RowCopy later) {
+    return tables.getOrDefault(table, Map.of()).getOrDefault(column, List.of()).stream()
+            .anyMatch(value -> !value.isEmpty())
+        && areBack(table, later);
   }
 
   private static List<String> sorted(Map<String, List<String>> columns, List<String> names) {

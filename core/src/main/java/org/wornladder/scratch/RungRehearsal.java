@@ -3,12 +3,14 @@ package org.wornladder.scratch;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.wornladder.LadderException;
 import org.wornladder.RehearsalReport.BrokenCaller;
 import org.wornladder.RehearsalReport.OfRung;
 import org.wornladder.RehearsalReport.OfStatement;
+import org.wornladder.RehearsalReport.WholeTable;
 import org.wornladder.change.Difference;
 import org.wornladder.change.Differences;
 import org.wornladder.change.IgnoreFilter;
@@ -16,29 +18,45 @@ import org.wornladder.engine.Ability;
 import org.wornladder.engine.StatementMeter;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
+import org.wornladder.execution.StatementRisks;
 import org.wornladder.execution.Step;
 import org.wornladder.project.Callers;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
+import org.wornladder.project.Secrets;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.sql.SqlTextException;
 import org.wornladder.sql.Statement;
 
-/**
- * Runs rungs up, down and up again, and compares structure and rows.
- *
- * @param callers the application's own statements
- * @param bothWays whether they must work on the structure before a rung, too
- */
-public record RungRehearsal(
-    EnvironmentContext scratch,
-    ScratchLadder ladder,
-    IgnoreFilter ignored,
-    List<Statement> callers,
-    boolean bothWays) {
+/** Runs rungs up, down and up again, one behind the other, and compares structure and rows. */
+public final class RungRehearsal {
+  private final EnvironmentContext scratch;
+  private final ScratchLadder ladder;
+  private final IgnoreFilter ignored;
+  private final List<Statement> callers;
+  private final boolean bothWays;
+
+  /** What the rung before has left; empty where nothing is known of it. */
+  private Optional<Moment> left = Optional.empty();
+
+  /**
+   * @param callers the application's own statements
+   * @param bothWays whether they must work on the structure before a rung, too
+   */
+  public RungRehearsal(
+      EnvironmentContext scratch,
+      ScratchLadder ladder,
+      IgnoreFilter ignored,
+      List<Statement> callers,
+      boolean bothWays) {
+    this.scratch = scratch;
+    this.ladder = ladder;
+    this.ignored = ignored;
+    this.callers = List.copyOf(callers);
+    this.bothWays = bothWays;
+  }
 
   /** What is found out on the way. */
   private static final class Findings {
@@ -48,34 +66,38 @@ public record RungRehearsal(
     private final List<String> faults = new ArrayList<>();
     private final List<Difference> differences = new ArrayList<>();
     private final List<String> lost = new ArrayList<>();
+    private final List<String> renamed = new ArrayList<>();
     private final List<BrokenCaller> broken = new ArrayList<>();
   }
 
   /** Proves one rung, which is in place afterwards if its way up runs. */
   public OfRung rehearse(Rung rung) throws SQLException {
     Findings found = new Findings();
-    List<OfStatement> statements = new ArrayList<>();
+    Measurement measurement = Measurement.NONE;
+    StatementTimes times = new StatementTimes();
     Optional<String> oneWay = rung.script().noWayDown();
     boolean hasDown = rung.script().section(Direction.DOWN, scratch.engine().name()).isPresent();
     if (!hasDown && oneWay.isEmpty()) {
       oneWay = Optional.of("it has no way down");
     }
     List<BrokenCaller> brokenBefore = failing();
-    Schema standing = scratch.structure();
-    Snapshot before = standing.snapshot().withoutRights();
-    RowCopy rowsBefore = RowCopy.of(scratch, standing);
+    Moment before = left.isPresent() ? left.get() : Moment.of(scratch);
+    left = Optional.empty();
     try {
       Plan up = ladder.up(rung.number());
-      statements.addAll(measured(up));
-      found.up = OptionalLong.of(ladder.run(up));
+      measurement = measured(up);
+      found.renamed.addAll(renamed(up));
+      found.up = OptionalLong.of(ladder.run(up, times));
     } catch (LadderException e) {
       found.faults.add("the way up fails: " + words(e));
     }
     if (found.up.isPresent()) {
-      Schema after = scratch.structure();
+      Moment after = Moment.of(scratch);
       callers(found, brokenBefore);
       if (hasDown) {
-        back(found, rung, before, rowsBefore, after);
+        back(found, rung, before, after);
+      } else {
+        left = Optional.of(after);
       }
     }
     return new OfRung(
@@ -89,7 +111,7 @@ public record RungRehearsal(
         found.differences,
         found.lost,
         oneWay,
-        statements,
+        measurement.statements(times, before.rows()),
         found.broken);
   }
 
@@ -97,33 +119,33 @@ public record RungRehearsal(
     return e.what() + e.where().map(place -> " (" + place + ")").orElse("");
   }
 
-  private void back(Findings found, Rung rung, Snapshot before, RowCopy rowsBefore, Schema made)
-      throws SQLException {
-    Snapshot after = made.snapshot().withoutRights();
-    RowCopy rowsAfter = RowCopy.of(scratch, made);
+  private void back(Findings found, Rung rung, Moment before, Moment after) throws SQLException {
     try {
       found.down = OptionalLong.of(ladder.run(ladder.down()));
     } catch (LadderException e) {
       found.faults.add("the way down fails: " + words(e));
       return;
     }
-    Schema back = scratch.structure();
-    compare(found, "after the way down", before, back.snapshot().withoutRights());
-    rowsBefore
-        .differences(RowCopy.of(scratch, back), after)
+    Moment back = Moment.of(scratch);
+    compare(found, "after the way down", before.structure(), back.structure());
+    before
+        .rows()
+        .differences(back.rows(), after.structure())
         .forEach(rows -> found.faults.add("after the way down " + rows));
-    lost(found, before, after);
+    lost(found, before, after, back);
     try {
       found.again = OptionalLong.of(ladder.run(ladder.up(rung.number())));
     } catch (LadderException e) {
       found.faults.add("the second way up fails: " + words(e));
       return;
     }
-    Schema again = scratch.structure();
-    compare(found, "after the second way up", after, again.snapshot().withoutRights());
+    Moment again = Moment.of(scratch);
+    left = Optional.of(again);
+    compare(found, "after the second way up", after.structure(), again.structure());
     if (found.faults.isEmpty()) {
-      rowsAfter
-          .differences(RowCopy.of(scratch, again), before)
+      after
+          .rows()
+          .differences(again.rows(), before.structure())
           .forEach(rows -> found.faults.add("after the second way up " + rows));
     }
   }
@@ -151,42 +173,84 @@ public record RungRehearsal(
     return scratch.engine().abilities().contains(Ability.COLUMN_POSITIONS);
   }
 
-  /** What no way down can give back. */
-  private static void lost(Findings found, Snapshot before, Snapshot after) {
-    for (Difference difference : Differences.between(before, after)) {
-      if (difference.change() == Difference.Change.REMOVED) {
-        if (difference.either() instanceof Table table) {
-          found.lost.add("the rows of " + table.name());
-        } else if (difference.either() instanceof Column column
-            && column.more(Column.GENERATED).isEmpty()) {
-          found.lost.add("the values of " + difference.fullName());
-        }
+  /**
+   * What the way down has not given back: what was dropped, unless its rows came back, or a
+   * statement only gave it another name.
+   */
+  private static void lost(Findings found, Moment before, Moment after, Moment back) {
+    RowCopy was = before.rows();
+    for (Difference difference : Differences.between(before.structure(), after.structure())) {
+      if (difference.change() != Difference.Change.REMOVED
+          || found.renamed.contains(difference.description().toLowerCase(Locale.ROOT))) {
+        continue;
+      }
+      if (difference.either() instanceof Table table && !was.areBack(table.id(), back.rows())) {
+        found.lost.add("the rows of " + table.name());
+      } else if (difference.either() instanceof Column column
+          && column.more(Column.GENERATED).isEmpty()
+          && difference
+              .owner()
+              .filter(id -> was.areBack(id, column.name(), back.rows()))
+              .isEmpty()) {
+        found.lost.add("the values of " + difference.fullName());
       }
     }
   }
 
-  /** Only where all of it is one transaction can it be tried without a trace. */
-  private List<OfStatement> measured(Plan plan) throws SQLException {
-    List<OfStatement> measured = new ArrayList<>();
-    Optional<StatementMeter> meter = scratch.session().meter();
-    for (Step.OfRung rung : plan.rungs()) {
-      boolean possible = meter.isPresent() && rung.liftedBefore().isEmpty();
-      List<StatementMeter.Measured> all =
-          possible && !isOutsideTransaction(rung)
-              ? meter.get().measure(rung.statements())
-              : List.of();
-      for (int i = 0; i < all.size(); i++) {
-        Statement statement = rung.statements().get(i);
-        measured.add(
+  /** The tables and columns that statements give another name. */
+  private static List<String> renamed(Plan up) {
+    return up.rungs().stream()
+        .flatMap(rung -> StatementRisks.of(rung.statements()).stream())
+        .filter(StatementRisks.Found::isRename)
+        .map(one -> one.risk().subject().toLowerCase(Locale.ROOT))
+        .toList();
+  }
+
+  /**
+   * What the statements of a way up did.
+   *
+   * @param effects one for each statement; fewer if not all could be measured
+   */
+  private record Measurement(
+      Secrets secrets, List<Statement> of, List<StatementMeter.Measured> effects) {
+    static final Measurement NONE = new Measurement(Secrets.NONE, List.of(), List.of());
+
+    List<OfStatement> statements(StatementTimes times, RowCopy rows) {
+      List<OfStatement> all = new ArrayList<>();
+      for (int i = 0; i < of.size(); i++) {
+        Statement statement = of.get(i);
+        StatementMeter.Measured measured =
+            i < effects.size()
+                ? effects.get(i)
+                : new StatementMeter.Measured(0, List.of(), List.of());
+        all.add(
             new OfStatement(
                 statement.place().line(),
-                plan.secrets().mask(statement.text()),
-                all.get(i).millis(),
-                all.get(i).effects()));
+                secrets.mask(statement.text()),
+                measured.millis() > 0 ? measured.millis() : times.of(statement),
+                measured.effects(),
+                measured.whole().stream()
+                    .map(name -> new WholeTable(name, rows.count(name), Optional.empty()))
+                    .toList()));
+      }
+      return all;
+    }
+  }
+
+  /** Only where all of it is one transaction can it be tried without a trace. */
+  private Measurement measured(Plan plan) throws SQLException {
+    Optional<StatementMeter> meter = scratch.session().meter();
+    List<Statement> statements = new ArrayList<>();
+    List<StatementMeter.Measured> effects = List.of();
+    for (Step.OfRung rung : plan.rungs()) {
+      boolean possible = meter.isPresent() && rung.liftedBefore().isEmpty();
+      statements.addAll(rung.statements());
+      if (possible && !isOutsideTransaction(rung)) {
+        effects = meter.get().measure(rung.statements());
       }
     }
     scratch.session().reset();
-    return measured;
+    return new Measurement(plan.secrets(), statements, effects);
   }
 
   /** Whether the rung itself says that it refuses a transaction. */

@@ -88,8 +88,13 @@ public final class ScratchLadder {
    * @throws LadderException if a statement fails
    */
   public long run(Plan plan) throws SQLException {
+    return run(plan, RunListener.SILENT);
+  }
+
+  /** The same with somebody who receives its progress. */
+  public long run(Plan plan, RunListener listener) throws SQLException {
     long start = System.nanoTime();
-    new Runner(context, plan, RunListener.SILENT, 0, false, AroundRung.NOTHING).run();
+    new Runner(context, plan, listener, 0, false, AroundRung.NOTHING).run();
     context.session().reset();
     return (System.nanoTime() - start) / 1_000_000;
   }

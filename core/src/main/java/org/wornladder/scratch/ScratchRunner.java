@@ -6,7 +6,9 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
 import org.wornladder.LadderException;
+import org.wornladder.Preview.Measured;
 import org.wornladder.RefusedException;
+import org.wornladder.RehearsalReport.OfStatement;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.DatabaseLock;
@@ -89,7 +91,31 @@ public record ScratchRunner(ProjectContext project) {
   }
 
   private StructureCache cache(Environment like) {
-    return new StructureCache(project.project().root(), text -> !like.secrets().isIn(text));
+    return new StructureCache(folder(like));
+  }
+
+  private CacheFolder folder(Environment like) {
+    return new CacheFolder(project.project().root(), text -> !like.secrets().isIn(text));
+  }
+
+  /** Keeps what the statements of a rung did, for the same text behind the same rungs. */
+  public void keep(Environment like, long rung, List<OfStatement> statements) {
+    new MeasurementCache(folder(like)).write(measurementKey(like, rung), statements);
+  }
+
+  /** What is known of the statements of a rung; none if it was not rehearsed as it is. */
+  public List<Measured> measured(Environment like, long rung) {
+    return new MeasurementCache(folder(like)).read(measurementKey(like, rung), rung);
+  }
+
+  private String measurementKey(Environment like, long rung) {
+    Consumer<Fingerprint.Parts> rungs = rungsKey(OptionalLong.of(rung));
+    return key(
+        like,
+        hash -> {
+          hash.mark("measured");
+          rungs.accept(hash);
+        });
   }
 
   /** No secret is part of it: a structure that depends on one is not kept. */

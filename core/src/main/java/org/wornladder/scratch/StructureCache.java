@@ -1,71 +1,15 @@
 package org.wornladder.scratch;
 
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.util.Comparator;
-import java.util.List;
 import java.util.Optional;
-import java.util.function.Predicate;
-import java.util.stream.Stream;
 import org.wornladder.schema.Snapshot;
 
-/**
- * The structures that a project's files built in scratch databases, each in a file of its own under
- * the hash of all that it was made of. What cannot be read or written is made anew: nothing depends
- * on it.
- *
- * @param mayBeKept whether a text may be written to a file: it holds no secret
- */
-record StructureCache(Path root, Predicate<String> mayBeKept) {
-  static final String FOLDER = ".ladder-cache";
-  private static final int MOST = 40;
-
+/** The structures that a project's files built in scratch databases. */
+record StructureCache(CacheFolder folder) {
   Optional<Snapshot> read(String key) {
-    try {
-      Path file = file(key);
-      return Files.isRegularFile(file)
-          ? Snapshot.read(Files.readString(file, StandardCharsets.UTF_8))
-          : Optional.empty();
-    } catch (IOException e) {
-      return Optional.empty();
-    }
+    return folder.read(key).flatMap(Snapshot::read);
   }
 
   void write(String key, Snapshot snapshot) {
-    String json = snapshot.json();
-    if (!mayBeKept.test(json)) {
-      return;
-    }
-    try {
-      Path folder = root.resolve(FOLDER);
-      Files.createDirectories(folder);
-      Files.writeString(folder.resolve(".gitignore"), "*\n");
-      Path part = Files.createTempFile(folder, "new", ".part");
-      Files.writeString(part, json);
-      Files.move(part, file(key), StandardCopyOption.REPLACE_EXISTING);
-      deleteOldest(folder);
-    } catch (IOException e) {
-      // A folder that cannot be written is made do without.
-      return;
-    }
-  }
-
-  private Path file(String key) {
-    return root.resolve(FOLDER).resolve(key + ".json");
-  }
-
-  private static void deleteOldest(Path folder) throws IOException {
-    try (Stream<Path> all = Files.list(folder)) {
-      List<Path> kept =
-          all.filter(file -> file.toString().endsWith(".json"))
-              .sorted(Comparator.comparingLong((Path file) -> file.toFile().lastModified()))
-              .toList();
-      for (Path old : kept.subList(0, Math.max(0, kept.size() - MOST))) {
-        Files.deleteIfExists(old);
-      }
-    }
+    folder.write(key, snapshot.json());
   }
 }

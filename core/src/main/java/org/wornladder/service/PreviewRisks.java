@@ -66,7 +66,15 @@ record PreviewRisks(
     for (Step.OfRung step : plan.rungs()) {
       risks.addAll(merged(step, structural, state.live()));
     }
-    return new Preview(plan, preview.refusal(), risks, textAlone, carriedOut);
+    return new Preview(plan, preview.refusal(), risks, textAlone, carriedOut, measured(plan));
+  }
+
+  /** What the same rungs did in a rehearsal. */
+  private List<Preview.Measured> measured(Plan plan) {
+    ScratchRunner runner = new ScratchRunner(project);
+    return plan.rungs().stream()
+        .flatMap(step -> runner.measured(context.environment(), step.number()).stream())
+        .toList();
   }
 
   /** Fills in what structures show; returns why that could not be done. */
@@ -214,7 +222,7 @@ record PreviewRisks(
     for (StatementRisks.Found text : texts) {
       boolean known = merged.stream().anyMatch(one -> isSame(one.risk(), text.risk()));
       boolean ofRows = text.risk().reason().equals("rows are gone");
-      boolean wanted = !structural.containsKey(step.number()) || ofRows || isRenaming(text.risk());
+      boolean wanted = !structural.containsKey(step.number()) || ofRows || text.isRename();
       if (wanted && !known) {
         merged.add(found(step, text.risk(), OptionalInt.of(text.statement().place().line()), live));
       }
@@ -226,10 +234,6 @@ record PreviewRisks(
     return one.kind() == other.kind() && one.subject().equalsIgnoreCase(other.subject());
   }
 
-  private static boolean isRenaming(Risk risk) {
-    return risk.reason().startsWith("it is called ");
-  }
-
   /**
    * A name that is gone because a statement gave the thing another one: nothing is erased, and its
    * table is not made anew for it.
@@ -237,7 +241,7 @@ record PreviewRisks(
   private static boolean isRename(Risk risk, List<StatementRisks.Found> texts) {
     return texts.stream()
         .map(StatementRisks.Found::risk)
-        .filter(PreviewRisks::isRenaming)
+        .filter(StatementRisks::isRename)
         .anyMatch(
             text ->
                 text.subject().equalsIgnoreCase(risk.subject())

@@ -7,10 +7,12 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.LadderException;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.RehearsalReport;
+import org.wornladder.RehearsalReport.OfRung;
 import org.wornladder.RehearseOptions;
 import org.wornladder.SeedListener;
 import org.wornladder.SeedOptions;
@@ -68,8 +70,32 @@ public record RehearseService(ProjectContext project) {
                 ? start(options.expected().get())
                 : project.in(like, Access.READ, context -> start(context, options));
     List<Rung> waiting = waiting(start.inPlace());
-    return new ScratchRunner(project)
-        .in(like, scratch -> rehearse(scratch, start, waiting, options));
+    RehearsalReport report =
+        new ScratchRunner(project).in(like, scratch -> rehearse(scratch, start, waiting, options));
+    keep(like, waiting, report);
+    return sized(like, start, report);
+  }
+
+  /** For a preview of the same rungs. */
+  private void keep(Environment like, List<Rung> waiting, RehearsalReport report) {
+    for (int i = 0; i < report.rungs().size(); i++) {
+      OfRung rung = report.rungs().get(i);
+      if (rung.up().isPresent()) {
+        new ScratchRunner(project).keep(like, waiting.get(i).number(), rung.statements());
+      }
+    }
+  }
+
+  /** With what the tables are there that statements read or write whole. */
+  private RehearsalReport sized(Environment like, Start start, RehearsalReport report) {
+    Set<String> names = TableSizes.names(report.rungs());
+    boolean isOfIt = start.file().isEmpty() && !start.inPlace().isEmpty();
+    return names.isEmpty() || !isOfIt
+        ? report
+        : report.with(
+            project
+                .in(like, Access.READ, context -> TableSizes.of(context, names))
+                .in(report.rungs()));
   }
 
   private static Start start(Path path) {
@@ -172,17 +198,15 @@ public record RehearseService(ProjectContext project) {
             : Callers.read(project.project(), scratch.engine().dialect());
     RungRehearsal rehearsal =
         new RungRehearsal(scratch, ladder, ignored, callers, options.bothWays());
-    List<RehearsalReport.OfRung> rungs = new ArrayList<>();
+    List<OfRung> rungs = new ArrayList<>();
     for (Rung rung : waiting) {
-      RehearsalReport.OfRung proof = rehearsal.rehearse(rung);
+      OfRung proof = rehearsal.rehearse(rung);
       rungs.add(proof);
       if (!proof.isInPlace()) {
         break;
       }
     }
-    boolean whole =
-        rungs.size() == waiting.size()
-            && rungs.stream().allMatch(RehearsalReport.OfRung::isInPlace);
+    boolean whole = rungs.size() == waiting.size() && rungs.stream().allMatch(OfRung::isInPlace);
     List<String> faults = whole ? standing(scratch, ladder, options.fromBlank(), notes) : List.of();
     return new RehearsalReport(
         scratch.environment().name(),

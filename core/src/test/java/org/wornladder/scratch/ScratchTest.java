@@ -104,7 +104,7 @@ class ScratchTest {
 
   /** So that the files are run again. */
   private void forgetStructures() throws IOException {
-    try (Stream<Path> files = Files.list(ladder.root().resolve(StructureCache.FOLDER))) {
+    try (Stream<Path> files = Files.list(ladder.root().resolve(CacheFolder.FOLDER))) {
       files.forEach(file -> file.toFile().delete());
     }
   }

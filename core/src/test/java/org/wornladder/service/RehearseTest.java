@@ -171,11 +171,11 @@ class RehearseTest {
       value = {
         "ALTER TABLE bin ADD COLUMN tare integer | AccessExclusive on bin",
         "ALTER TABLE bin ALTER COLUMN weight TYPE bigint | AccessExclusive on bin, rewrites bin",
-        "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL | AccessExclusive on bin",
+        "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL | AccessExclusive on bin, reads all of bin",
         "ALTER TABLE bin ALTER COLUMN code TYPE varchar(20) | AccessExclusive on bin",
-        "CREATE INDEX bin_weight ON bin (weight) | Share on bin",
-        "ALTER TABLE bin ADD CHECK (weight > 0) | AccessExclusive on bin",
-        "ALTER TABLE bin ADD UNIQUE (weight) | AccessExclusive on bin",
+        "CREATE INDEX bin_weight ON bin (weight) | Share on bin, reads all of bin",
+        "ALTER TABLE bin ADD CHECK (weight > 0) | AccessExclusive on bin, reads all of bin",
+        "ALTER TABLE bin ADD UNIQUE (weight) | AccessExclusive on bin, reads all of bin",
         "TRUNCATE bin | AccessExclusive on bin, rewrites bin",
         "UPDATE bin SET weight = 1 | RowExclusive on bin",
         "ALTER TABLE bin RENAME COLUMN weight TO kilos | AccessExclusive on bin"
@@ -210,7 +210,7 @@ class RehearseTest {
     ladder.delete("standing/heavy.sql");
     ladder.rung("0002-change", statement + ";", "SELECT 1;");
     assertThat(rehearse(FROM_BLANK).rungs().get(1).statements().get(0).effects())
-        .containsExactly(effect);
+        .startsWith(effect);
   }
 
   @Test

@@ -33,7 +33,6 @@ class ApplicationStartTest {
     all.add("spring.datasource.url=jdbc:h2:mem:" + database + ";DB_CLOSE_DELAY=-1");
     // The persistence layer refuses to open where a table is missing.
     all.add("spring.jpa.hibernate.ddl-auto=validate");
-    all.add("logging.level.root=off");
     return new SpringApplicationBuilder(SampleApplication.class)
         .web(WebApplicationType.NONE)
         .bannerMode(Banner.Mode.OFF)

@@ -3,7 +3,7 @@ package org.wornladder.cli.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import org.wornladder.FoundRisk;
+import java.util.Optional;
 import org.wornladder.LadderException;
 import org.wornladder.Preview;
 import org.wornladder.cli.Terminal;
@@ -38,7 +38,7 @@ public final class PlanView {
    */
   public void show(Preview preview, String options) {
     Plan plan = preview.plan();
-    showSteps(plan, preview.risks(), preview.carriedOut());
+    showSteps(plan, preview);
     preview
         .fromTextAlone()
         .ifPresent(
@@ -58,10 +58,10 @@ public final class PlanView {
 
   /** The plan without its verdict, for a question to follow. */
   public void showSteps(Plan plan) {
-    showSteps(plan, List.of(), List.of());
+    showSteps(plan, new Preview(plan, Optional.empty()));
   }
 
-  private void showSteps(Plan plan, List<FoundRisk> risks, List<Preview.CarriedOut> carriedOut) {
+  private void showSteps(Plan plan, Preview preview) {
     String there = plan.isThere() ? "" : " (not there yet; apply makes it)";
     page.subject(
         SafeText.line(plan.environment()),
@@ -74,15 +74,28 @@ public final class PlanView {
     for (Step step : plan.steps()) {
       if (step instanceof Step.OfRung rung) {
         rung(rung, plan.secrets());
-        carriedOut.stream().filter(one -> one.rung() == rung.number()).forEach(this::carriedOut);
-        page.lines(
-            RiskLines.found(
-                risks.stream().filter(risk -> risk.rung() == rung.number()).toList(), terminal));
+        below(rung.number(), preview);
       } else {
         ((Step.OfStanding) step).actions().forEach(action -> action(action, plan.secrets()));
       }
       page.gap();
     }
+  }
+
+  /** What is known of a rung beside its statements. */
+  private void below(long number, Preview preview) {
+    preview.carriedOut().stream().filter(one -> one.rung() == number).forEach(this::carriedOut);
+    for (Preview.Measured one : preview.measured()) {
+      if (one.rung() == number) {
+        page.line(
+            "  "
+                + colors.faint("rehearsed, line " + one.line() + ": ")
+                + SafeText.line(String.join(", ", one.effects())));
+      }
+    }
+    page.lines(
+        RiskLines.found(
+            preview.risks().stream().filter(risk -> risk.rung() == number).toList(), terminal));
   }
 
   private static String verdict(Plan plan) {
@@ -219,6 +232,16 @@ public final class PlanView {
                 .toList())
         .put("risks", RiskLines.foundJson(preview.risks()))
         .put("risks_from_text_alone", preview.fromTextAlone())
+        .put(
+            "rehearsed",
+            preview.measured().stream()
+                .map(
+                    one ->
+                        new Json()
+                            .put("number", one.rung())
+                            .put("line", one.line())
+                            .put("effects", one.effects()))
+                .toList())
         .write(terminal.out());
   }
 

@@ -8,7 +8,9 @@ import org.wornladder.RehearsalReport;
 import org.wornladder.RehearsalReport.BrokenCaller;
 import org.wornladder.RehearsalReport.OfRung;
 import org.wornladder.RehearsalReport.OfStatement;
+import org.wornladder.RehearsalReport.Size;
 import org.wornladder.RehearsalReport.Untried;
+import org.wornladder.RehearsalReport.WholeTable;
 import org.wornladder.cli.Terminal;
 
 /** What a rehearsal proved, rung by rung. */
@@ -30,7 +32,7 @@ public final class RehearsalView {
     page.line(colors.faint("  begins with " + SafeText.line(report.start())));
     report.notes().forEach(note -> page.line(colors.warning("  note  ") + SafeText.line(note)));
     page.gap();
-    report.rungs().forEach(this::rung);
+    report.rungs().forEach(rung -> rung(rung, report.environment()));
     for (Untried rung : report.untried()) {
       page.line(
           colors.strong(SafeText.line(rung.label()))
@@ -64,7 +66,7 @@ public final class RehearsalView {
     }
   }
 
-  private void rung(OfRung rung) {
+  private void rung(OfRung rung, String environment) {
     String times = times(rung);
     page.line(
         colors.strong(SafeText.line(rung.label()))
@@ -82,7 +84,26 @@ public final class RehearsalView {
             colors.faint("line " + statement.line() + "  "),
             String.join(", ", statement.effects()));
       }
+      for (WholeTable table : statement.whole()) {
+        table
+            .there()
+            .ifPresent(
+                size ->
+                    detail(
+                        colors.faint("there   "),
+                        table.name() + " has " + there(size, environment)));
+      }
     }
+  }
+
+  private static String there(Size size, String environment) {
+    return PlanView.count(size.rows(), "row")
+        + (size.bytes().isPresent() ? ", " + RiskLines.size(size.bytes().getAsLong()) : "")
+        + " on "
+        + environment
+        + (size.millis().isPresent()
+            ? ": some " + Durations.text(size.millis().getAsLong()) + " there (an estimate)"
+            : "");
   }
 
   private void detail(String word, String text) {
@@ -168,13 +189,23 @@ public final class RehearsalView {
                             .put("line", one.line())
                             .put("sql", one.text())
                             .put("ms", Math.round(one.millis()))
-                            .put("effects", one.effects()))
+                            .put("effects", one.effects())
+                            .put("whole", one.whole().stream().map(RehearsalView::json).toList()))
                 .toList())
         .put(
             "broken_callers",
             rung.brokenCallers().stream()
                 .map(one -> new Json().put("place", one.place()).put("reason", one.reason()))
                 .toList());
+  }
+
+  private static Json json(WholeTable table) {
+    return new Json()
+        .put("table", table.name())
+        .put("rows_tried", table.rows())
+        .put("rows", table.there().map(Size::rows))
+        .put("bytes", table.there().flatMap(size -> number(size.bytes())))
+        .put("estimated_ms", table.there().flatMap(size -> number(size.millis())));
   }
 
   private static Optional<Long> number(OptionalLong value) {

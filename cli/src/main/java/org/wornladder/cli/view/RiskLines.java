@@ -63,7 +63,7 @@ final class RiskLines {
         + (found.bytes().isPresent() ? ", " + size(found.bytes().getAsLong()) : "");
   }
 
-  private static String size(long bytes) {
+  static String size(long bytes) {
     if (bytes < 1_000) {
       return bytes + " bytes";
     }

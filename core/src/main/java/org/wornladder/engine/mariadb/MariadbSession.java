@@ -246,7 +246,7 @@ final class MariadbSession extends JdbcSession {
     boolean isFull =
         value(
                 "SELECT count_star FROM performance_schema.events_statements_summary_by_digest"
-                    + " WHERE digest IS NULL")
+                    + " WHERE digest IS NULL AND count_star > 0")
             .isPresent();
     return new CountedStatements(texts, !isFull);
   }

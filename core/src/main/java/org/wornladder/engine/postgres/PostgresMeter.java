@@ -5,37 +5,58 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Function;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.StatementMeter;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.sql.Statement;
 
 /**
- * The locks that a statement takes on tables that were there before it, and which of them get new
- * files (PostgreSQL manual, "pg_locks", "pg_class"). It runs in a transaction that is rolled back.
+ * The locks that a statement takes on tables that were there before it, which of them get new files
+ * or are read whole, and how much it writes to the log (PostgreSQL manual, "pg_locks", "pg_class",
+ * "pg_stat_xact_all_tables", "Write-Ahead Log"). It runs in a transaction that is rolled back.
  */
 final class PostgresMeter implements StatementMeter {
   private static final String LOCKS =
       """
-      SELECT c.relname, l.mode
+      SELECT l.relation, l.mode
       FROM pg_catalog.pg_locks l
-        JOIN pg_catalog.pg_class c ON c.oid = l.relation
-        JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-      WHERE l.pid = pg_catalog.pg_backend_pid() AND l.granted AND c.relkind IN ('r', 'p', 'm')
+      WHERE l.pid = pg_catalog.pg_backend_pid() AND l.granted AND l.locktype = 'relation'
         AND l.mode <> 'AccessShareLock'
-        AND n.nspname NOT IN ('pg_catalog', 'information_schema', 'pg_toast')
       """;
-  private static final String FILES =
+  private static final String NAMES =
       """
-      SELECT c.relname, pg_catalog.pg_relation_filenode(c.oid)
+      SELECT c.oid, c.relname
       FROM pg_catalog.pg_class c
         JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-      WHERE c.relkind IN ('r', 'm')
+      WHERE c.relkind IN ('r', 'p', 'm')
         AND n.nspname NOT IN ('pg_catalog', 'information_schema', 'pg_toast')
         AND CAST(n.nspname AS text) NOT LIKE CAST('pg_temp%' AS text)
       """;
+  private static final String FILES =
+      """
+      SELECT c.oid, pg_catalog.pg_relation_filenode(c.oid)
+      FROM pg_catalog.pg_class c
+      WHERE c.relkind IN ('r', 'm') AND c.oid >= 16384
+      """;
+  private static final String SCANS =
+      """
+      SELECT s.relid, s.seq_scan
+      FROM pg_catalog.pg_stat_xact_user_tables s
+      WHERE s.seq_scan > 0
+      """;
+
+  private static final String LOG = "SELECT pg_catalog.pg_current_wal_insert_lsn() - '0/0'";
+
+  /** Below this, what others at work write hides it. */
+  private static final long MOST_LOG_UNSAID = 1_000_000;
+
+  /** Statements of which a reader cannot tell whether they read a table whole. */
+  private static final Set<String> OF_STRUCTURE = Set.of("ALTER", "CREATE", "REFRESH", "CLUSTER");
 
   /** From the weakest on (PostgreSQL manual, "Table-Level Locks"). */
   private static final List<String> STRENGTH =
@@ -61,9 +82,7 @@ final class PostgresMeter implements StatementMeter {
     session.begin();
     try {
       for (Statement statement : statements) {
-        long start = System.nanoTime();
-        List<String> effects = run(statement);
-        measured.add(new Measured((System.nanoTime() - start) / 1e6, effects));
+        measured.add(measure(statement));
       }
     } catch (SQLException e) {
       // The proof runs it once more, and says why it fails.
@@ -74,29 +93,74 @@ final class PostgresMeter implements StatementMeter {
     return measured;
   }
 
-  private List<String> run(Statement statement) throws SQLException {
-    Set<String> locksBefore = locks();
-    Map<String, String> filesBefore = files();
+  /** What is known of tables by the numbers that the server gives them. */
+  private record State(
+      Map<String, String> names,
+      Set<String> locks,
+      Map<String, String> files,
+      Map<String, String> scans,
+      long log) {
+    /** The tables that were there before and have another value now, by name. */
+    List<String> changed(State before, Function<State, Map<String, String>> values) {
+      Map<String, String> was = values.apply(before);
+      Map<String, String> is = values.apply(this);
+      return before.names().entrySet().stream()
+          .filter(table -> is.containsKey(table.getKey()))
+          .filter(table -> !is.get(table.getKey()).equals(was.get(table.getKey())))
+          .map(Map.Entry::getValue)
+          .sorted()
+          .toList();
+    }
+  }
+
+  private State state() throws SQLException {
+    return new State(pairs(NAMES), locks(), pairs(FILES), pairs(SCANS), logged());
+  }
+
+  private Measured measure(Statement statement) throws SQLException {
+    State before = state();
+    long start = System.nanoTime();
     session.execute(statement);
     session.flush();
-    Set<String> locks = locks();
-    locks.removeAll(locksBefore);
+    double millis = (System.nanoTime() - start) / 1e6;
+    State after = state();
+    Set<String> locks = after.locks();
+    locks.removeAll(before.locks());
     List<String> effects = new ArrayList<>();
+    Map<String, String> byName = new TreeMap<>();
     strongest(locks)
         .forEach(
-            (table, mode) -> {
-              if (filesBefore.containsKey(table)) {
-                effects.add(mode.replace("Lock", "") + " on " + table);
-              }
-            });
-    Map<String, String> files = files();
-    filesBefore.forEach(
-        (table, file) -> {
-          if (files.containsKey(table) && !files.get(table).equals(file)) {
-            effects.add("rewrites " + table);
-          }
-        });
-    return effects;
+            (table, mode) ->
+                Optional.ofNullable(before.names().get(table))
+                    .ifPresent(name -> byName.put(name, mode)));
+    byName.forEach((name, mode) -> effects.add(mode.replace("Lock", "") + " on " + name));
+    List<String> rewritten = after.changed(before, State::files);
+    List<String> read = isOfStructure(statement) ? after.changed(before, State::scans) : List.of();
+    rewritten.forEach(table -> effects.add("rewrites " + table));
+    read.stream()
+        .filter(table -> !rewritten.contains(table))
+        .forEach(table -> effects.add("reads all of " + table));
+    long log = after.log() - before.log();
+    if (log >= MOST_LOG_UNSAID) {
+      effects.add("writes " + log / MOST_LOG_UNSAID + " MB to the log");
+    }
+    Set<String> whole = new TreeSet<>(rewritten);
+    whole.addAll(read);
+    return new Measured(millis, effects, List.copyOf(whole));
+  }
+
+  /** A query reads a small table whole, whatever it does on a large one: only others are said. */
+  private static boolean isOfStructure(Statement statement) {
+    List<String> words = StatementWords.first(statement, 1);
+    return !words.isEmpty() && OF_STRUCTURE.contains(words.get(0));
+  }
+
+  private long logged() throws SQLException {
+    try (java.sql.Statement sql = session.connection().createStatement();
+        ResultSet rows = sql.executeQuery(LOG)) {
+      rows.next();
+      return rows.getLong(1);
+    }
   }
 
   /** A weaker lock adds nothing to a stronger one on the same table. */
@@ -123,14 +187,14 @@ final class PostgresMeter implements StatementMeter {
     return locks;
   }
 
-  private Map<String, String> files() throws SQLException {
-    Map<String, String> files = new TreeMap<>();
+  private Map<String, String> pairs(String query) throws SQLException {
+    Map<String, String> pairs = new TreeMap<>();
     try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet rows = sql.executeQuery(FILES)) {
+        ResultSet rows = sql.executeQuery(query)) {
       while (rows.next()) {
-        files.put(rows.getString(1), rows.getString(2));
+        pairs.put(rows.getString(1), rows.getString(2));
       }
     }
-    return files;
+    return pairs;
   }
 }

@@ -27,6 +27,7 @@ import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.SessionRestore;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementMeter;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
@@ -207,6 +208,11 @@ final class SqliteSession extends JdbcSession {
       parts.add(statement.withText(text));
     }
     return parts;
+  }
+
+  @Override
+  public Optional<StatementMeter> meter() {
+    return file.path().map(path -> new SqliteMeter(this, path));
   }
 
   /** A statement that SQLite lacks is run as those that make up for it. */
