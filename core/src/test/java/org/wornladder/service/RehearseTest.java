@@ -11,6 +11,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.wornladder.ApplyOptions;
+import org.wornladder.Preview;
 import org.wornladder.RehearsalReport;
 import org.wornladder.RehearseOptions;
 import org.wornladder.TestLadder;
@@ -223,5 +225,61 @@ class RehearseTest {
     RehearseOptions rows = new RehearseOptions(false, false, OptionalLong.of(50), false);
     assertThat(rehearse(RehearseOptions.EXPECTED).isProved()).isTrue();
     assertThat(rehearse(rows).isProved()).isFalse();
+  }
+
+  @ParameterizedTest
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "H2")
+  void aPreviewShowsWhatWasMeasuredInARehearsalOfTheSameText(Kind kind) {
+    on(kind);
+    ladder.rung("0002-index", "CREATE INDEX bin_weight ON bin (weight);", "DROP INDEX bin_weight;");
+    if (kind == Kind.MARIADB) {
+      ladder.rung(
+          "0002-index",
+          "CREATE INDEX bin_weight ON bin (weight);",
+          "DROP INDEX bin_weight ON bin;");
+    }
+    assertThat(measured()).isEmpty();
+    List<String> effects = only().statements().get(0).effects();
+    assertThat(effects).isNotEmpty();
+    assertThat(measured()).containsExactly(new Preview.Measured(2, 2, effects));
+    ladder.rung("0002-index", "CREATE INDEX bin_weight ON bin (weight, code);", "SELECT 1;");
+    assertThat(measured()).isEmpty();
+  }
+
+  private List<Preview.Measured> measured() {
+    return ladder.open().preview(Optional.of("dev"), ApplyOptions.ALL).measured();
+  }
+
+  @Test
+  void theTimeOnTheEnvironmentIsEstimatedFromEnoughRows() {
+    on(Kind.POSTGRES);
+    database.execute(
+        "INSERT INTO bin SELECT CAST(n AS varchar(10)), n FROM generate_series(1, 50000) n");
+    ladder.rung(
+        "0002-kilos",
+        "ALTER TABLE bin ALTER COLUMN weight TYPE bigint;",
+        "ALTER TABLE bin ALTER COLUMN weight TYPE integer;");
+    ladder.delete("standing/heavy.sql");
+    database.execute("DROP VIEW heavy");
+    RehearsalReport.Size few = size(OptionalLong.empty());
+    assertThat(few.rows()).isEqualTo(50_000);
+    assertThat(few.bytes()).isPresent();
+    assertThat(few.millis()).isEmpty();
+    assertThat(size(OptionalLong.of(2_000)).millis()).isPresent();
+  }
+
+  private RehearsalReport.Size size(OptionalLong rows) {
+    RehearseOptions options = new RehearseOptions(false, true, rows, false);
+    RehearsalReport.OfStatement statement = rehearse(options).rungs().get(0).statements().get(0);
+    assertThat(statement.whole()).hasSize(1);
+    return statement.whole().get(0).there().orElseThrow();
+  }
+
+  @Test
+  void aTableThatIsMadeAnewIsSaidOnSqlite() {
+    on(Kind.SQLITE);
+    ladder.rung("0002-kilos", "ALTER TABLE bin ALTER COLUMN weight TYPE bigint;", "SELECT 1;");
+    assertThat(only().statements().get(0).effects()).first().isEqualTo("makes bin anew");
+    assertThat(only().statements().get(0).effects().get(1)).matches("writes \\d+ pages");
   }
 }
