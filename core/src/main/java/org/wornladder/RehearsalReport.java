@@ -15,6 +15,7 @@ import org.wornladder.change.Difference;
  * @param standing what is wrong with the standing scripts or seeds behind the rungs; empty if
  *     nothing is
  * @param callers how many statements of the application were tried after each rung
+ * @param neverWorking those of them that worked at no time
  */
 public record RehearsalReport(
     String environment,
@@ -23,17 +24,20 @@ public record RehearsalReport(
     List<Untried> untried,
     List<String> notes,
     List<String> standing,
-    int callers) {
+    int callers,
+    List<BrokenCaller> neverWorking) {
   public RehearsalReport {
     rungs = List.copyOf(rungs);
     untried = List.copyOf(untried);
     notes = List.copyOf(notes);
     standing = List.copyOf(standing);
+    neverWorking = List.copyOf(neverWorking);
   }
 
   /** The same with more said of its rungs. */
   public RehearsalReport with(List<OfRung> others) {
-    return new RehearsalReport(environment, start, others, untried, notes, standing, callers);
+    return new RehearsalReport(
+        environment, start, others, untried, notes, standing, callers, neverWorking);
   }
 
   /** A rung that could not be tried. */
@@ -52,6 +56,7 @@ public record RehearsalReport(
    * @param oneWay why there is no way down; empty if there is one
    * @param statements what each statement did
    * @param brokenCallers statements of the application that worked before it and do not after it
+   * @param newCallers those that work after it and did not before, with the reason
    */
   public record OfRung(
       String label,
@@ -65,13 +70,15 @@ public record RehearsalReport(
       List<String> lost,
       Optional<String> oneWay,
       List<OfStatement> statements,
-      List<BrokenCaller> brokenCallers) {
+      List<BrokenCaller> brokenCallers,
+      List<BrokenCaller> newCallers) {
     public OfRung {
       faults = List.copyOf(faults);
       differences = List.copyOf(differences);
       lost = List.copyOf(lost);
       statements = List.copyOf(statements);
       brokenCallers = List.copyOf(brokenCallers);
+      newCallers = List.copyOf(newCallers);
     }
 
     /** The same with more said of its statements. */
@@ -88,7 +95,8 @@ public record RehearsalReport(
           lost,
           oneWay,
           others,
-          brokenCallers);
+          brokenCallers,
+          newCallers);
     }
 
     /** Whether it is in place behind the rehearsal, so that the next one can follow. */

@@ -14,6 +14,8 @@ import java.util.OptionalLong;
  *     data alone
  * @param copy the tables of which the environment's own rows are copied, with a star for any
  *     letters; none to copy no rows
+ * @param runCallers whether the callers run, in a transaction that is rolled back; they are
+ *     prepared alone otherwise
  * @param bothWays whether callers must work on the structure before a rung, too
  * @param expected a file with what another environment should have, to begin with that; empty for
  *     the environment itself
@@ -23,6 +25,7 @@ public record RehearseOptions(
     boolean live,
     OptionalLong rows,
     List<String> copy,
+    boolean runCallers,
     boolean bothWays,
     Optional<Path> expected) {
   public RehearseOptions {
@@ -31,7 +34,7 @@ public record RehearseOptions(
 
   /** One that asks the environment itself, and copies no rows. */
   public RehearseOptions(boolean fromBlank, boolean live, OptionalLong rows, boolean bothWays) {
-    this(fromBlank, live, rows, List.of(), bothWays, Optional.empty());
+    this(fromBlank, live, rows, List.of(), false, bothWays, Optional.empty());
   }
 
   /** With the expected structure and reference data. */

@@ -2,10 +2,13 @@ package org.wornladder.scratch;
 
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import org.wornladder.LadderException;
 import org.wornladder.RehearsalReport.BrokenCaller;
 import org.wornladder.RehearsalReport.OfRung;
@@ -20,14 +23,13 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.StatementRisks;
 import org.wornladder.execution.Step;
-import org.wornladder.project.Callers;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Rung;
 import org.wornladder.project.Secrets;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
-import org.wornladder.sql.SqlTextException;
+import org.wornladder.scratch.CallerTrial.Outcome;
 import org.wornladder.sql.Statement;
 
 /** Runs rungs up, down and up again, one behind the other, and compares structure and rows. */
@@ -35,14 +37,19 @@ public final class RungRehearsal {
   private final EnvironmentContext scratch;
   private final ScratchLadder ladder;
   private final IgnoreFilter ignored;
-  private final List<Statement> callers;
+  private final CallerTrial callers;
   private final boolean bothWays;
+  private Map<String, Outcome> callersNow = Map.of();
+
+  /** The callers that worked at some time. */
+  private final Set<String> worked = new HashSet<>();
 
   /** What the rung before has left; empty where nothing is known of it. */
   private Optional<Moment> left = Optional.empty();
 
   /**
    * @param callers the application's own statements
+   * @param runCallers whether they run, instead of being prepared alone
    * @param bothWays whether they must work on the structure before a rung, too
    */
   public RungRehearsal(
@@ -50,11 +57,12 @@ public final class RungRehearsal {
       ScratchLadder ladder,
       IgnoreFilter ignored,
       List<Statement> callers,
+      boolean runCallers,
       boolean bothWays) {
     this.scratch = scratch;
     this.ladder = ladder;
     this.ignored = ignored;
-    this.callers = List.copyOf(callers);
+    this.callers = new CallerTrial(scratch, List.copyOf(callers), runCallers);
     this.bothWays = bothWays;
   }
 
@@ -68,6 +76,7 @@ public final class RungRehearsal {
     private final List<String> lost = new ArrayList<>();
     private final List<String> renamed = new ArrayList<>();
     private final List<BrokenCaller> broken = new ArrayList<>();
+    private final List<BrokenCaller> mended = new ArrayList<>();
   }
 
   /** Proves one rung, which is in place afterwards if its way up runs. */
@@ -80,7 +89,8 @@ public final class RungRehearsal {
     if (!hasDown && oneWay.isEmpty()) {
       oneWay = Optional.of("it has no way down");
     }
-    List<BrokenCaller> brokenBefore = failing();
+    Map<String, Outcome> callersBefore = callersNow.isEmpty() ? callers.outcomes() : callersNow;
+    note(callersBefore);
     Moment before = left.isPresent() ? left.get() : Moment.of(scratch);
     left = Optional.empty();
     try {
@@ -93,7 +103,8 @@ public final class RungRehearsal {
     }
     if (found.up.isPresent()) {
       Moment after = Moment.of(scratch);
-      callers(found, brokenBefore);
+      callers(found, callersBefore);
+      note(callersNow);
       if (hasDown) {
         back(found, rung, before, after);
       } else {
@@ -112,7 +123,17 @@ public final class RungRehearsal {
         found.lost,
         oneWay,
         measurement.statements(times, before.rows()),
-        found.broken);
+        found.broken,
+        found.mended);
+  }
+
+  private void note(Map<String, Outcome> outcomes) {
+    outcomes.forEach(
+        (place, outcome) -> {
+          if (outcome.canBePrepared()) {
+            worked.add(place);
+          }
+        });
   }
 
   private static String words(LadderException e) {
@@ -262,36 +283,32 @@ public final class RungRehearsal {
         .isPresent();
   }
 
-  private List<BrokenCaller> failing() {
-    List<BrokenCaller> failing = new ArrayList<>();
-    for (Statement caller : callers) {
-      refusal(caller)
-          .ifPresent(why -> failing.add(new BrokenCaller(caller.place().toString(), why)));
-    }
-    return failing;
+  private void callers(Findings found, Map<String, Outcome> before) throws SQLException {
+    callersNow = callers.outcomes();
+    callersNow.forEach(
+        (place, now) -> {
+          Outcome was = before.get(place);
+          now.brokenSince(was).ifPresent(why -> found.broken.add(new BrokenCaller(place, why)));
+          was.brokenSince(now)
+              .ifPresent(
+                  why -> {
+                    found.mended.add(new BrokenCaller(place, why));
+                    if (bothWays) {
+                      found.broken.add(new BrokenCaller(place, "before the rung: " + why));
+                    }
+                  });
+        });
   }
 
-  private Optional<String> refusal(Statement caller) {
-    try {
-      return scratch
-          .session()
-          .refusal(
-              Callers.withPlaceholders(
-                  caller, scratch.engine().dialect(), scratch.session()::placeholder));
-    } catch (SqlTextException e) {
-      return Optional.of(e.getMessage());
-    }
-  }
-
-  private void callers(Findings found, List<BrokenCaller> before) {
-    List<String> broken = before.stream().map(BrokenCaller::place).toList();
-    List<BrokenCaller> now = failing();
-    now.stream().filter(one -> !broken.contains(one.place())).forEach(found.broken::add);
-    if (bothWays) {
-      before.stream()
-          .filter(one -> now.stream().noneMatch(other -> other.place().equals(one.place())))
-          .map(one -> new BrokenCaller(one.place(), "before the rung: " + one.reason()))
-          .forEach(found.broken::add);
-    }
+  /** The callers that do not work behind the last rung, nor did before. */
+  public List<BrokenCaller> neverWorking() {
+    List<BrokenCaller> never = new ArrayList<>();
+    callersNow.forEach(
+        (place, now) -> {
+          if (!now.canBePrepared() && !worked.contains(place)) {
+            never.add(new BrokenCaller(place, now.reason()));
+          }
+        });
+    return never;
   }
 }

@@ -197,7 +197,8 @@ public record RehearseService(ProjectContext project) {
             ? List.of()
             : Callers.read(project.project(), scratch.engine().dialect());
     RungRehearsal rehearsal =
-        new RungRehearsal(scratch, ladder, ignored, callers, options.bothWays());
+        new RungRehearsal(
+            scratch, ladder, ignored, callers, options.runCallers(), options.bothWays());
     List<OfRung> rungs = new ArrayList<>();
     for (Rung rung : waiting) {
       OfRung proof = rehearsal.rehearse(rung);
@@ -217,7 +218,8 @@ public record RehearseService(ProjectContext project) {
             .toList(),
         notes,
         faults,
-        callers.size());
+        callers.size(),
+        rehearsal.neverWorking());
   }
 
   /** Makes the scratch database like what it begins with; returns what could not be made. */

@@ -101,7 +101,7 @@ record StagedFiles(
       runner.createMissingSchemas(scratch);
     }
     RungRehearsal rehearsal =
-        new RungRehearsal(scratch, runner.ladder(scratch), ignored, List.of(), false);
+        new RungRehearsal(scratch, runner.ladder(scratch), ignored, List.of(), false, false);
     for (Rung rung : rungs) {
       RehearsalReport.OfRung proof = rehearsal.rehearse(rung);
       if (!proof.isProved()) {

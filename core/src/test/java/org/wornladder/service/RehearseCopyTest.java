@@ -79,7 +79,13 @@ class RehearseCopyTest {
         .rehearse(
             DEV,
             new RehearseOptions(
-                false, false, OptionalLong.of(rows), List.of(tables), false, Optional.empty()));
+                false,
+                false,
+                OptionalLong.of(rows),
+                List.of(tables),
+                false,
+                false,
+                Optional.empty()));
   }
 
   /** A rung that fails unless a query gives this number. */

@@ -151,7 +151,8 @@ class RehearseTest {
         "callers/bins.sql",
         "SELECT code FROM bin WHERE code = :code;\n"
             + "SELECT weight FROM bin WHERE code = :code AND weight > :least;\n"
-            + "SELECT never FROM bin;\n");
+            + "SELECT never FROM bin;\n"
+            + "SELECT kilos FROM bin;\n");
     ladder.rung(
         "0002-kilos",
         "DROP VIEW heavy; ALTER TABLE bin RENAME COLUMN weight TO kilos;"
@@ -164,7 +165,38 @@ class RehearseTest {
     assertThat(report.rungs().get(0).brokenCallers())
         .extracting(RehearsalReport.BrokenCaller::place)
         .containsExactly("callers/bins.sql:2:1");
+    assertThat(report.rungs().get(0).newCallers())
+        .extracting(RehearsalReport.BrokenCaller::place)
+        .containsExactly("callers/bins.sql:4:1");
+    assertThat(report.neverWorking())
+        .extracting(RehearsalReport.BrokenCaller::place)
+        .containsExactly("callers/bins.sql:3:1");
     assertThat(rehearse(FROM_BLANK).callers()).isZero();
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void aCallerThatFailsOnlyWhenItRunsIsFoundByRunningIt(Kind kind) {
+    on(kind);
+    ladder.file("callers/bins.sql", "INSERT INTO bin (code, weight) VALUES ('x', :weight);\n");
+    ladder.rung(
+        "0002-required",
+        "DROP VIEW heavy;\nALTER TABLE bin ADD COLUMN grade integer;\n"
+            + switch (kind) {
+              case MARIADB -> "ALTER TABLE bin MODIFY weight integer NOT NULL;";
+              default -> "ALTER TABLE bin ALTER COLUMN weight SET NOT NULL;";
+            },
+        "SELECT 1;");
+    assertThat(rehearse(RehearseOptions.EXPECTED).keepsCallers()).isTrue();
+    RehearseOptions running =
+        new RehearseOptions(
+            false, false, OptionalLong.empty(), List.of(), true, false, Optional.empty());
+    assertThat(rehearse(running).rungs().get(0).brokenCallers())
+        .extracting(RehearsalReport.BrokenCaller::reason)
+        .first()
+        .asString()
+        .startsWith("when it runs: ");
+    assertThat(database.query("SELECT count(*) FROM bin")).containsExactly("0");
   }
 
   @ParameterizedTest

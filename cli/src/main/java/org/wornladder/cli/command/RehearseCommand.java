@@ -19,6 +19,7 @@ final class RehearseCommand implements Command {
   private static final String COPY = "--copy";
   private static final String EXPECTED = "--expected";
   private static final String CAPTURE = "--capture";
+  private static final String RUN_CALLERS = "--run-callers";
   private static final String BOTH_WAYS = "--both-ways";
 
   @Override
@@ -55,6 +56,11 @@ final class RehearseCommand implements Command {
                 + " to callers/counted.sql."));
     spec.addOption(Options.flag(Options.YES, "Write over a file that is there."));
     spec.addOption(
+        Options.flag(
+            RUN_CALLERS,
+            "Run the callers, with NULL for each parameter, in a transaction that is rolled back;"
+                + " they are prepared alone otherwise."));
+    spec.addOption(
         Options.flag(BOTH_WAYS, "The callers must work on the structure before a rung, too."));
     Options.format(spec, Call.TEXT, Call.JSON, Call.MARKDOWN, JUNIT, Call.SARIF);
   }
@@ -79,6 +85,7 @@ final class RehearseCommand implements Command {
                     call.has(LIVE),
                     rows,
                     call.listed(COPY),
+                    call.has(RUN_CALLERS),
                     call.has(BOTH_WAYS),
                     call.text(EXPECTED).map(call.folder()::resolve)));
     RehearsalView view = new RehearsalView(call.terminal());

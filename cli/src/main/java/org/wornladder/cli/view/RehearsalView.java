@@ -55,15 +55,17 @@ public final class RehearsalView {
     page.gap();
     page.heading("Callers", report.keepsCallers() ? "all work behind each rung as before" : "");
     for (OfRung rung : report.rungs()) {
-      for (BrokenCaller caller : rung.brokenCallers()) {
-        page.line(
-            "  "
-                + colors.bad("no longer works")
-                + "  "
-                + SafeText.line(
-                    caller.place() + " after " + rung.label() + ": " + caller.reason()));
-      }
+      String after = " after " + rung.label() + ": ";
+      rung.brokenCallers().forEach(one -> caller(colors.bad("no longer works"), one, after));
+      rung.newCallers().forEach(one -> caller(colors.faint("works only now "), one, after));
     }
+    report
+        .neverWorking()
+        .forEach(one -> caller(colors.warning("never works   "), one, ", before and after: "));
+  }
+
+  private void caller(String word, BrokenCaller caller, String when) {
+    page.line("  " + word + "  " + SafeText.line(caller.place() + when + caller.reason()));
   }
 
   private void rung(OfRung rung, String environment) {
@@ -161,6 +163,7 @@ public final class RehearsalView {
                 .toList())
         .put("standing", report.standing())
         .put("callers", report.callers())
+        .put("never_working_callers", callers(report.neverWorking()))
         .write(terminal.out());
   }
 
@@ -192,11 +195,14 @@ public final class RehearsalView {
                             .put("effects", one.effects())
                             .put("whole", one.whole().stream().map(RehearsalView::json).toList()))
                 .toList())
-        .put(
-            "broken_callers",
-            rung.brokenCallers().stream()
-                .map(one -> new Json().put("place", one.place()).put("reason", one.reason()))
-                .toList());
+        .put("broken_callers", callers(rung.brokenCallers()))
+        .put("new_callers", callers(rung.newCallers()));
+  }
+
+  private static List<Json> callers(List<BrokenCaller> callers) {
+    return callers.stream()
+        .map(one -> new Json().put("place", one.place()).put("reason", one.reason()))
+        .toList();
   }
 
   private static Json json(WholeTable table) {
