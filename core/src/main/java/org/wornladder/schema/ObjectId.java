@@ -16,7 +16,8 @@ public record ObjectId(Kind kind, String schema, String name, String qualifier)
   private static final Comparator<ObjectId> ORDER =
       Comparator.comparing(ObjectId::kind)
           .thenComparing(ObjectId::displayName)
-          .thenComparing(ObjectId::schema);
+          .thenComparing(ObjectId::schema)
+          .thenComparing(ObjectId::name);
 
   /** One in the session's own schema that its name alone identifies. */
   public static ObjectId of(Kind kind, String name) {

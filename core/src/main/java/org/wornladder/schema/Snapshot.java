@@ -98,7 +98,21 @@ public record Snapshot(List<DatabaseObject> objects, Set<Kind> unseen) {
 
   /** The object of an identity; empty if it is not there. */
   public Optional<DatabaseObject> object(ObjectId id) {
-    return objects.stream().filter(object -> object.id().equals(id)).findFirst();
+    int low = 0;
+    int high = objects.size() - 1;
+    while (low <= high) {
+      int middle = (low + high) >>> 1;
+      int order = objects.get(middle).id().compareTo(id);
+      if (order == 0) {
+        return Optional.of(objects.get(middle));
+      }
+      if (order < 0) {
+        low = middle + 1;
+      } else {
+        high = middle - 1;
+      }
+    }
+    return Optional.empty();
   }
 
   /** The same with other texts in the facts of its objects. */
