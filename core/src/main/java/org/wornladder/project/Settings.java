@@ -11,6 +11,7 @@ import java.util.Optional;
  * @param journalOwner who else than the connection's own user may own the tool's tables
  * @param ignore patterns of what the project leaves to others, such as {@code table:legacy_*}
  * @param scratch where scratch databases are made; empty for beside the environment's own
+ * @param entities how entity classes are read
  * @param seeds in the order of the file
  * @param defaultEnvironment the one meant when a command names none
  */
@@ -24,6 +25,7 @@ public record Settings(
     Optional<String> journalOwner,
     List<String> ignore,
     Optional<ScratchSettings> scratch,
+    EntitySettings entities,
     List<Seed> seeds) {
   /** How the next rung gets its number. */
   public enum Numbering {

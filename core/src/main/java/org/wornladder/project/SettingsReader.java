@@ -59,6 +59,7 @@ final class SettingsReader {
         map.entries().containsKey(ScratchSettings.NAME)
             ? scratch(fields.map(ScratchSettings.NAME))
             : Optional.empty();
+    EntitySettings entities = entities(new Fields(fields.map("entities"), problems));
     fields.end();
     if (environments.isEmpty()) {
       String found = "no environment is named";
@@ -89,7 +90,21 @@ final class SettingsReader {
             journalOwner,
             ignore,
             scratch,
+            entities,
             seeds));
+  }
+
+  private static EntitySettings entities(Fields fields) {
+    Map<String, String> types = new LinkedHashMap<>();
+    fields.texts("types").forEach((name, type) -> types.put(name, type.text()));
+    EntitySettings entities =
+        new EntitySettings(
+            types,
+            fields.is("names", "snake-case", List.of("as-written", "snake-case")),
+            fields.is("enums", "native", List.of("check", "native")),
+            fields.words("pass-over"));
+    fields.end();
+    return entities;
   }
 
   private Optional<ScratchSettings> scratch(YamlNode.Entries map) {

@@ -1,0 +1,354 @@
+package org.wornladder.entity;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.objectweb.asm.Opcodes;
+import org.objectweb.asm.Type;
+import org.objectweb.asm.tree.ClassNode;
+import org.objectweb.asm.tree.FieldNode;
+import org.objectweb.asm.tree.MethodNode;
+
+/**
+ * Finds the managed classes of a path, with their attributes (Jakarta Persistence, 2.3 "Persistent
+ * Fields and Properties").
+ */
+final class ClassMapping {
+  private static final String ID = "Id";
+  private static final String EMBEDDED_ID = "EmbeddedId";
+
+  private final ClassPath path;
+  private final KnownAnnotations known;
+  private final Map<String, Optional<MappedClass>> mapped = new LinkedHashMap<>();
+  private final Set<String> open = new HashSet<>();
+
+  ClassMapping(ClassPath path, KnownAnnotations known) {
+    this.path = path;
+    this.known = known;
+  }
+
+  /** The entities, by the names of their classes. */
+  List<MappedClass> entities() {
+    List<MappedClass> entities = new ArrayList<>();
+    for (String name : path.names()) {
+      if (annotations(path.find(name).orElseThrow()).has("Entity")) {
+        entities.add(find(name.replace('/', '.')).orElseThrow());
+      }
+    }
+    return entities;
+  }
+
+  /** The classes that convert values, by the class of the attributes that they convert by themselves. */
+  Map<String, String> converters() {
+    Map<String, String> converters = new HashMap<>();
+    for (String name : path.names()) {
+      ClassNode node = path.find(name).orElseThrow();
+      boolean applies =
+          annotations(node)
+              .get("Converter")
+              .filter(one -> one.flag("autoApply", false))
+              .isPresent();
+      if (applies) {
+        converters.put(converted(name.replace('/', '.'), 0), name.replace('/', '.'));
+      }
+    }
+    return converters;
+  }
+
+  /**
+   * One of the two types that a converter converts.
+   *
+   * @param place 0 for the attribute's, 1 for the column's
+   */
+  String converted(String converter, int place) {
+    ClassNode node = node(converter, converter);
+    if (node.signature != null) {
+      for (TypeNames type : TypeNames.ofSupertypes(node.signature, Map.of())) {
+        if (type.name().endsWith(".persistence.AttributeConverter")) {
+          return type.arguments().get(place);
+        }
+      }
+    }
+    throw new ModelException(
+        "the converter does not say what it converts",
+        converter,
+        "let it implement AttributeConverter with its two types");
+  }
+
+  /** A class's names of constants in their order; none if it is no enum on the path. */
+  List<String> constants(String type) {
+    Optional<ClassNode> node = path.find(internal(type));
+    return node.filter(one -> (one.access & Opcodes.ACC_ENUM) != 0).stream()
+        .flatMap(one -> one.fields.stream())
+        .filter(field -> (field.access & Opcodes.ACC_ENUM) != 0)
+        .map(field -> field.name)
+        .toList();
+  }
+
+  /**
+   * A managed class; empty if the class is not managed.
+   *
+   * @throws ModelException if it is not on the path, and is none of Java's own
+   */
+  Optional<MappedClass> find(String type) {
+    if (!mapped.containsKey(type)) {
+      if (!open.add(type)) {
+        throw new ModelException(
+            "the class is its own superclass", type, "compile the classes again");
+      }
+      Optional<MappedClass> found = read(type);
+      mapped.put(type, found);
+      open.remove(type);
+    }
+    return mapped.get(type);
+  }
+
+  boolean isOnPath(String type) {
+    return path.find(internal(type)).isPresent();
+  }
+
+  /** The same for a class that may be missing, such as one of another library. */
+  Optional<MappedClass> findIfThere(String type) {
+    return isOnPath(type) ? find(type) : Optional.empty();
+  }
+
+  private static String internal(String type) {
+    return type.replace('.', '/');
+  }
+
+  private static boolean isJavas(String type) {
+    return type.startsWith("java.") || type.indexOf('.') < 0 && !type.contains("$");
+  }
+
+  private ClassNode node(String type, String where) {
+    return path.find(internal(type))
+        .orElseThrow(
+            () ->
+                new ModelException(
+                    "the class " + type + " is not on the path",
+                    where,
+                    "name the folder or jar that has it, too"));
+  }
+
+  private Optional<MappedClass> read(String type) {
+    if (isJavas(type) && path.find(internal(type)).isEmpty()) {
+      return Optional.empty();
+    }
+    ClassNode node = node(type, type);
+    Annotations annotations = annotations(node);
+    Optional<MappedClass.Kind> kind = kind(annotations);
+    if (kind.isEmpty()) {
+      return Optional.empty();
+    }
+    known.check(annotations, type);
+    return Optional.of(
+        new MappedClass(
+            type,
+            kind.get(),
+            (node.access & Opcodes.ACC_ABSTRACT) != 0,
+            superclass(node),
+            annotations,
+            attributes(node, variables(node))));
+  }
+
+  private static Optional<MappedClass.Kind> kind(Annotations annotations) {
+    if (annotations.has("Entity")) {
+      return Optional.of(MappedClass.Kind.ENTITY);
+    }
+    if (annotations.has("Embeddable")) {
+      return Optional.of(MappedClass.Kind.EMBEDDABLE);
+    }
+    return annotations.has("MappedSuperclass")
+        ? Optional.of(MappedClass.Kind.MAPPED_SUPERCLASS)
+        : Optional.empty();
+  }
+
+  private static Annotations annotations(ClassNode node) {
+    return Annotations.of(node.visibleAnnotations, node.invisibleAnnotations);
+  }
+
+  /** The next managed class above; the state of others is not persistent (2.13.3). */
+  private Optional<MappedClass> superclass(ClassNode node) {
+    Set<String> seen = new HashSet<>(Set.of(node.name));
+    String above = node.superName;
+    while (above != null && !isJavas(above.replace('/', '.'))) {
+      if (!seen.add(above)) {
+        throw new ModelException(
+            "the class is its own superclass", node.name, "compile the classes again");
+      }
+      ClassNode next = node(above.replace('/', '.'), node.name.replace('/', '.'));
+      if (kind(annotations(next)).isPresent()) {
+        return bound(node, next);
+      }
+      above = next.superName;
+    }
+    return Optional.empty();
+  }
+
+  /** A superclass with the types that a class gives to its type variables. */
+  private Optional<MappedClass> bound(ClassNode node, ClassNode above) {
+    String type = above.name.replace('/', '.');
+    Optional<MappedClass> plain = find(type);
+    if (node.signature == null || above.signature == null || plain.isEmpty()) {
+      return plain;
+    }
+    TypeNames written = TypeNames.ofSupertypes(node.signature, variables(node)).get(0);
+    List<String> names = TypeNames.variables(above.signature);
+    if (!written.name().equals(type) || names.size() != written.arguments().size()) {
+      return plain;
+    }
+    Map<String, String> bindings = new HashMap<>();
+    for (int i = 0; i < names.size(); i++) {
+      bindings.put(names.get(i), written.arguments().get(i));
+    }
+    return plain.map(
+        one ->
+            new MappedClass(
+                one.name(),
+                one.kind(),
+                one.isAbstract(),
+                one.superclass(),
+                one.annotations(),
+                attributes(above, bindings)));
+  }
+
+  private static Map<String, String> variables(ClassNode node) {
+    Map<String, String> variables = new HashMap<>();
+    if (node.signature != null) {
+      TypeNames.variables(node.signature).forEach(name -> variables.put(name, "java.lang.Object"));
+    }
+    return variables;
+  }
+
+  private List<Attribute> attributes(ClassNode node, Map<String, String> variables) {
+    boolean byProperty = isByProperty(node);
+    Map<String, Attribute> attributes = new LinkedHashMap<>();
+    for (FieldNode field : node.fields) {
+      Annotations annotations =
+          Annotations.of(field.visibleAnnotations, field.invisibleAnnotations);
+      boolean isState = (field.access & (Opcodes.ACC_STATIC | Opcodes.ACC_TRANSIENT)) == 0;
+      boolean isOwn = (field.access & Opcodes.ACC_SYNTHETIC) == 0;
+      if (isState && isOwn && (!byProperty || isAccess(annotations, "FIELD"))) {
+        TypeNames type =
+            field.signature == null
+                ? TypeNames.ofDescriptor(field.desc)
+                : TypeNames.ofSignature(field.signature, variables);
+        add(node, field.name, type, annotations, attributes);
+      }
+    }
+    for (MethodNode method : node.methods) {
+      Annotations annotations =
+          Annotations.of(method.visibleAnnotations, method.invisibleAnnotations);
+      Optional<String> name = property(node, method);
+      if (name.isPresent() && (byProperty || isAccess(annotations, "PROPERTY"))) {
+        TypeNames type =
+            method.signature == null
+                ? TypeNames.ofDescriptor(Type.getReturnType(method.desc).getDescriptor())
+                : TypeNames.ofReturn(method.signature, variables);
+        attributes.remove(name.get());
+        add(node, name.get(), type, annotations, attributes);
+      }
+    }
+    return List.copyOf(attributes.values());
+  }
+
+  private void add(
+      ClassNode node,
+      String name,
+      TypeNames type,
+      Annotations annotations,
+      Map<String, Attribute> attributes) {
+    if (!annotations.has("Transient")) {
+      String owner = node.name.replace('/', '.');
+      known.check(annotations, owner + "." + name);
+      attributes.put(
+          name, new Attribute(owner, name, type.name(), type.arguments(), annotations));
+    }
+  }
+
+  private static boolean isAccess(Annotations annotations, String way) {
+    return annotations
+        .get("Access")
+        .flatMap(one -> one.constant("value"))
+        .filter(way::equals)
+        .isPresent();
+  }
+
+  /** As the class says, or else as the identifier of its hierarchy is placed (2.3.1). */
+  private boolean isByProperty(ClassNode node) {
+    Annotations annotations = annotations(node);
+    if (annotations.has("Access")) {
+      return isAccess(annotations, "PROPERTY");
+    }
+    if ((node.access & Opcodes.ACC_RECORD) != 0) {
+      return false;
+    }
+    Optional<ClassNode> next = Optional.of(node);
+    while (next.isPresent()) {
+      if (next.get().fields.stream().anyMatch(ClassMapping::isIdentifier)) {
+        return false;
+      }
+      if (next.get().methods.stream().anyMatch(ClassMapping::isIdentifier)) {
+        return true;
+      }
+      String above = next.get().superName;
+      next = above == null || isJavas(above.replace('/', '.')) ? Optional.empty() : path.find(above);
+    }
+    // A class without an identifier: where its annotations stand.
+    return node.fields.stream().noneMatch(ClassMapping::isMarked)
+        && node.methods.stream().anyMatch(ClassMapping::isMarked);
+  }
+
+  private static boolean isIdentifier(FieldNode field) {
+    Annotations all = Annotations.of(field.visibleAnnotations, field.invisibleAnnotations);
+    return all.has(ID) || all.has(EMBEDDED_ID);
+  }
+
+  private static boolean isIdentifier(MethodNode method) {
+    Annotations all = Annotations.of(method.visibleAnnotations, method.invisibleAnnotations);
+    return all.has(ID) || all.has(EMBEDDED_ID);
+  }
+
+  private static boolean isMarked(FieldNode field) {
+    return Annotations.of(field.visibleAnnotations, field.invisibleAnnotations).all().values().stream()
+        .anyMatch(Annotation::isStandard);
+  }
+
+  private static boolean isMarked(MethodNode method) {
+    return Annotations.of(method.visibleAnnotations, method.invisibleAnnotations)
+        .all()
+        .values()
+        .stream()
+        .anyMatch(one -> one.isStandard() && !one.name().matches("P(re|ost)[A-Z].*"));
+  }
+
+  /** The property that a getter reads; empty for another method. */
+  private static Optional<String> property(ClassNode node, MethodNode method) {
+    boolean isInstance =
+        (method.access & (Opcodes.ACC_STATIC | Opcodes.ACC_SYNTHETIC | Opcodes.ACC_BRIDGE)) == 0;
+    boolean reads =
+        method.desc.startsWith("()") && !method.desc.equals("()V") && isInstance;
+    String name = method.name;
+    String rest =
+        name.startsWith("get")
+            ? name.substring(3)
+            : name.startsWith("is") && method.desc.equals("()Z") ? name.substring(2) : "";
+    boolean isWritten = node.methods.stream().anyMatch(one -> one.name.equals("set" + rest));
+    return reads && !rest.isEmpty() && isWritten
+        ? Optional.of(decapitalized(rest))
+        : Optional.empty();
+  }
+
+  /** As a bean's property is named: two capitals in front stay. */
+  private static String decapitalized(String name) {
+    boolean stays = name.length() > 1 && Character.isUpperCase(name.charAt(1));
+    return stays && Character.isUpperCase(name.charAt(0))
+        ? name
+        : Character.toLowerCase(name.charAt(0)) + name.substring(1);
+  }
+}
