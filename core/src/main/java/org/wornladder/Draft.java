@@ -1,5 +1,6 @@
 package org.wornladder;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.change.Difference;
@@ -20,6 +21,7 @@ import org.wornladder.change.Risk;
  * @param unanswered what may have been renamed, and was drafted as dropped and added
  * @param standing differences of objects that standing scripts make
  * @param hidden objects that could not be compared
+ * @param unmapped what a model does not speak of, and that stays
  * @param notProved why it is not known that both ways run and do what they should; empty if they do
  */
 public record Draft(
@@ -33,6 +35,7 @@ public record Draft(
     List<RenameCandidate> unanswered,
     List<DriftRung.OfStanding> standing,
     List<Difference> hidden,
+    List<Difference> unmapped,
     Optional<String> notProved) {
   public Draft {
     written = List.copyOf(written);
@@ -42,10 +45,58 @@ public record Draft(
     unanswered = List.copyOf(unanswered);
     standing = List.copyOf(standing);
     hidden = List.copyOf(hidden);
+    unmapped = List.copyOf(unmapped);
+  }
+
+  /** One that no model was asked for. */
+  public Draft(
+      String environment,
+      Optional<String> file,
+      String text,
+      List<Difference> written,
+      List<LeftOut> leftOut,
+      List<LeftOut> oneWay,
+      List<Risk> risks,
+      List<RenameCandidate> unanswered,
+      List<DriftRung.OfStanding> standing,
+      List<Difference> hidden,
+      Optional<String> notProved) {
+    this(
+        environment,
+        file,
+        text,
+        written,
+        leftOut,
+        oneWay,
+        risks,
+        unanswered,
+        standing,
+        hidden,
+        List.of(),
+        notProved);
   }
 
   /** Whether there was nothing to draft. */
   public boolean isEmpty() {
     return text.isEmpty();
+  }
+
+  /** The same with what only a model leaves open. */
+  public Draft with(List<RenameCandidate> moreUnanswered, List<Difference> stays) {
+    List<RenameCandidate> all = new ArrayList<>(unanswered);
+    all.addAll(moreUnanswered);
+    return new Draft(
+        environment,
+        file,
+        text,
+        written,
+        leftOut,
+        oneWay,
+        risks,
+        all,
+        standing,
+        hidden,
+        stays,
+        notProved);
   }
 }

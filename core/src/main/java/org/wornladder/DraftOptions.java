@@ -9,6 +9,8 @@ import java.util.Optional;
  *
  * @param words what the rung is for; its file's name
  * @param from the environment whose live structure is wanted; empty for the declared structure
+ * @param model the model whose structure is wanted; empty for the declared structure
+ * @param dropUnmapped patterns of what is dropped of which the model does not speak
  * @param evenIfEmpty whether a rung is written where nothing differs
  * @param write whether a file is written at all
  * @param only patterns such as {@code table:bin*} of what is taken; empty for everything
@@ -22,6 +24,8 @@ import java.util.Optional;
 public record DraftOptions(
     String words,
     Optional<String> from,
+    Optional<StructureModel> model,
+    List<String> dropUnmapped,
     boolean evenIfEmpty,
     boolean write,
     List<String> only,
@@ -29,15 +33,51 @@ public record DraftOptions(
     Map<String, String> renamed,
     Map<String, String> fills) {
   public DraftOptions {
+    dropUnmapped = List.copyOf(dropUnmapped);
     only = List.copyOf(only);
     except = List.copyOf(except);
     renamed = Map.copyOf(renamed);
     fills = Map.copyOf(fills);
   }
 
+  /** One without a model. */
+  public DraftOptions(
+      String words,
+      Optional<String> from,
+      boolean evenIfEmpty,
+      boolean write,
+      List<String> only,
+      List<String> except,
+      Map<String, String> renamed,
+      Map<String, String> fills) {
+    this(
+        words, from, Optional.empty(), List.of(), evenIfEmpty, write, only, except, renamed, fills);
+  }
+
   /** A rung from all in which the declared structure differs. */
   public static DraftOptions of(String words) {
     return new DraftOptions(
         words, Optional.empty(), false, true, List.of(), List.of(), Map.of(), Map.of());
+  }
+
+  /** The same from a model of the application. */
+  public DraftOptions from(StructureModel other, List<String> dropped) {
+    return new DraftOptions(
+        words,
+        Optional.empty(),
+        Optional.of(other),
+        dropped,
+        evenIfEmpty,
+        write,
+        only,
+        except,
+        renamed,
+        fills);
+  }
+
+  /** The same with other names that are known. */
+  public DraftOptions withRenamed(Map<String, String> others) {
+    return new DraftOptions(
+        words, from, model, dropUnmapped, evenIfEmpty, write, only, except, others, fills);
   }
 }

@@ -29,4 +29,14 @@ public interface DraftQuestions {
    * @return SQL; empty for nothing
    */
   Optional<String> value(String column);
+
+  /**
+   * Whether something goes of which a model does not speak; empty if that is unknown, so that it
+   * stays.
+   *
+   * @param thing its kind and name
+   */
+  default Optional<Boolean> isDropped(String thing) {
+    return Optional.empty();
+  }
 }

@@ -14,6 +14,7 @@ import javax.sql.DataSource;
 import org.wornladder.attic.KeptItem;
 import org.wornladder.change.Difference;
 import org.wornladder.engine.Engines;
+import org.wornladder.entity.EntityModel;
 import org.wornladder.execution.ManualResolution.Verdict;
 import org.wornladder.execution.Plan;
 import org.wornladder.execution.ProjectContext;
@@ -458,12 +459,24 @@ public final class Ladder implements AutoCloseable {
    * Compares two structures.
    *
    * @param left {@code env:NAME} for what is there, {@code expected:NAME} for what its history says
-   *     should be, {@code rungs} or {@code schema} for what the files build
+   *     should be, {@code rungs} or {@code schema} for what the files build, {@code entities} for
+   *     what the project's entity classes say
    * @param right the same
    * @param rights whether owners and grants count, where both are of one engine
    */
   public ComparisonResult compare(String left, String right, boolean rights) {
     return new CompareService(context).compare(left, right, rights);
+  }
+
+  /**
+   * The tables that compiled entity classes describe, for a draft.
+   *
+   * @param places folders of classes, jars, and folders of jars, relative to the project; none for
+   *     those that the settings name
+   * @throws RefusedException if nobody names one
+   */
+  public StructureModel entities(List<String> places) {
+    return EntityModel.of(context, places);
   }
 
   /** Writes a rung from the difference between the ladder and the structure that is wanted. */

@@ -19,8 +19,8 @@ import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 
 /**
- * A structure as it is to be for a model that speaks of some tables and columns only: what the model
- * says, and of everything else what is there.
+ * A structure as it is to be for a model that speaks of some tables and columns only: what the
+ * model says, and of everything else what is there.
  *
  * @param whole with all that the model does not speak of
  * @param unmapped tables, columns, unique constraints and foreign keys of which it does not speak,
@@ -66,7 +66,8 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
     List<Index> indexes = new ArrayList<>(was.indexes());
     for (Index index : is.indexes()) {
       boolean isNew =
-          was.indexes().stream().noneMatch(one -> isSame(one, index) || one.name().equals(index.name()));
+          was.indexes().stream()
+              .noneMatch(one -> isSame(one, index) || one.name().equals(index.name()));
       boolean isMade =
           !index.fromConstraint()
               || constraints.stream().anyMatch(one -> one.knownAs().equals(index.name()));
@@ -78,7 +79,15 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
         was.primaryKey().equals(is.primaryKey()) || is.key().isEmpty() ? was.key() : is.key();
     Table table =
         new Table(
-            was.id(), columns, key, keys, constraints, indexes, was.options(), was.text(), was.dependsOn());
+            was.id(),
+            columns,
+            key,
+            keys,
+            constraints,
+            indexes,
+            was.options(),
+            was.text(),
+            was.dependsOn());
     return table.parts().equals(was.parts()) ? was : table;
   }
 
@@ -131,8 +140,7 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
     boolean isThere =
         was.constraints().stream()
             .anyMatch(
-                one ->
-                    one.kind() == wanted.kind() && one.definition().equals(wanted.definition()));
+                one -> one.kind() == wanted.kind() && one.definition().equals(wanted.definition()));
     boolean isIndexed =
         wanted.kind() == Kind.UNIQUE
             && was.indexes().stream()
@@ -195,9 +203,7 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
 
   private static List<Part> parts(Table was, Table is, Table whole) {
     List<Part> parts = new ArrayList<>();
-    was.columns().stream()
-        .filter(column -> is.column(column.name()).isEmpty())
-        .forEach(parts::add);
+    was.columns().stream().filter(column -> is.column(column.name()).isEmpty()).forEach(parts::add);
     List<String> gone = parts.stream().map(Part::name).toList();
     was.foreignKeys().stream()
         .filter(key -> !hasKey(is, key))
@@ -243,8 +249,7 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
     if (parts.isEmpty()) {
       return table;
     }
-    List<String> columns =
-        parts.stream().filter(Column.class::isInstance).map(Part::name).toList();
+    List<String> columns = parts.stream().filter(Column.class::isInstance).map(Part::name).toList();
     List<String> constraints =
         parts.stream()
             .filter(Constraint.class::isInstance)
@@ -260,7 +265,8 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
             .toList(),
         table.constraints().stream()
             .filter(one -> !parts.contains(one))
-            .filter(one -> one.kind() != Kind.UNIQUE || columns.stream().noneMatch(c -> names(one, c)))
+            .filter(
+                one -> one.kind() != Kind.UNIQUE || columns.stream().noneMatch(c -> names(one, c)))
             .toList(),
         table.indexes().stream()
             .filter(one -> !one.fromConstraint() || !constraints.contains(one.name()))

@@ -15,7 +15,8 @@ import org.objectweb.asm.tree.AnnotationNode;
  * @param name the simple name of one of the persistence standard; another one's whole name
  */
 record Annotation(String name, Map<String, Object> values) {
-  private static final List<String> STANDARD = List.of("jakarta.persistence.", "javax.persistence.");
+  private static final List<String> STANDARD =
+      List.of("jakarta.persistence.", "javax.persistence.");
 
   static Annotation of(AnnotationNode node) {
     String whole = Type.getType(node.desc).getClassName();

@@ -8,10 +8,16 @@ import java.util.Set;
  *
  * @param owner the class that has it
  * @param type the name of its class, or of a primitive type; with {@code []} for an array
+ * @param isProperty whether it is read by a method, and not a field
  * @param arguments the type arguments of a collection, by the same names
  */
 record Attribute(
-    String owner, String name, String type, List<String> arguments, Annotations annotations) {
+    String owner,
+    String name,
+    boolean isProperty,
+    String type,
+    List<String> arguments,
+    Annotations annotations) {
   private static final Set<String> COLLECTIONS =
       Set.of(
           "java.util.Collection",

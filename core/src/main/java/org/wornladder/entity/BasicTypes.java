@@ -45,8 +45,7 @@ final class BasicTypes {
    * @param column how it is described; empty if it is not
    * @param prefix in front of the annotations that say more: {@code MapKey} for a map's keys
    */
-  ColumnType of(
-      Attribute attribute, String javaType, Optional<Annotation> column, String prefix) {
+  ColumnType of(Attribute attribute, String javaType, Optional<Annotation> column, String prefix) {
     String type = converted(attribute, javaType, prefix);
     String key = key(attribute, type, prefix);
     List<String> constants = key.startsWith("enum ") ? classes.constants(type) : List.of();
@@ -75,7 +74,8 @@ final class BasicTypes {
         return classes.converted(one.type("converter").get(), 1);
       }
     }
-    boolean isPlain = !attribute.has("Id") && !attribute.has("Version") && !attribute.has("Enumerated");
+    boolean isPlain =
+        !attribute.has("Id") && !attribute.has("Version") && !attribute.has("Enumerated");
     return isPlain && converters.containsKey(wrapped)
         ? classes.converted(converters.get(wrapped), 1)
         : javaType;
@@ -120,7 +120,9 @@ final class BasicTypes {
         "write one under entities: types: in ladder.yaml, such as '" + name + ": text'");
   }
 
-  /** What the values of an enum's column must be, with {@code {column}} for it; empty for others. */
+  /**
+   * What the values of an enum's column must be, with {@code {column}} for it; empty for others.
+   */
   Optional<String> check(ColumnType type) {
     if (type.constants().isEmpty() || !type.definition().isEmpty()) {
       return Optional.empty();

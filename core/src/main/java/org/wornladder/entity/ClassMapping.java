@@ -43,7 +43,10 @@ final class ClassMapping {
     return entities;
   }
 
-  /** The classes that convert values, by the class of the attributes that they convert by themselves. */
+  /**
+   * The classes that convert values, by the class of the attributes that they convert by
+   * themselves.
+   */
   Map<String, String> converters() {
     Map<String, String> converters = new HashMap<>();
     for (String name : path.names()) {
@@ -225,8 +228,35 @@ final class ClassMapping {
     return variables;
   }
 
+  /**
+   * An embeddable class, as the class that embeds it has it (2.3.3): by its fields, or by its
+   * properties, unless it says so itself.
+   */
+  Optional<MappedClass> embeddable(String type, boolean byProperty) {
+    Optional<MappedClass> plain =
+        find(type).filter(one -> one.kind() == MappedClass.Kind.EMBEDDABLE);
+    if (plain.isEmpty() || plain.get().annotations().has("Access")) {
+      return plain;
+    }
+    ClassNode node = node(type, type);
+    boolean isRecord = (node.access & Opcodes.ACC_RECORD) != 0;
+    return plain.map(
+        one ->
+            new MappedClass(
+                one.name(),
+                one.kind(),
+                one.isAbstract(),
+                one.superclass(),
+                one.annotations(),
+                attributes(node, variables(node), byProperty && !isRecord)));
+  }
+
   private List<Attribute> attributes(ClassNode node, Map<String, String> variables) {
-    boolean byProperty = isByProperty(node);
+    return attributes(node, variables, isByProperty(node));
+  }
+
+  private List<Attribute> attributes(
+      ClassNode node, Map<String, String> variables, boolean byProperty) {
     Map<String, Attribute> attributes = new LinkedHashMap<>();
     for (FieldNode field : node.fields) {
       Annotations annotations =
@@ -238,7 +268,7 @@ final class ClassMapping {
             field.signature == null
                 ? TypeNames.ofDescriptor(field.desc)
                 : TypeNames.ofSignature(field.signature, variables);
-        add(node, field.name, type, annotations, attributes);
+        add(node, field.name, false, type, annotations, attributes);
       }
     }
     for (MethodNode method : node.methods) {
@@ -251,7 +281,7 @@ final class ClassMapping {
                 ? TypeNames.ofDescriptor(Type.getReturnType(method.desc).getDescriptor())
                 : TypeNames.ofReturn(method.signature, variables);
         attributes.remove(name.get());
-        add(node, name.get(), type, annotations, attributes);
+        add(node, name.get(), true, type, annotations, attributes);
       }
     }
     return List.copyOf(attributes.values());
@@ -260,6 +290,7 @@ final class ClassMapping {
   private void add(
       ClassNode node,
       String name,
+      boolean isProperty,
       TypeNames type,
       Annotations annotations,
       Map<String, Attribute> attributes) {
@@ -267,7 +298,7 @@ final class ClassMapping {
       String owner = node.name.replace('/', '.');
       known.check(annotations, owner + "." + name);
       attributes.put(
-          name, new Attribute(owner, name, type.name(), type.arguments(), annotations));
+          name, new Attribute(owner, name, isProperty, type.name(), type.arguments(), annotations));
     }
   }
 
@@ -297,7 +328,8 @@ final class ClassMapping {
         return true;
       }
       String above = next.get().superName;
-      next = above == null || isJavas(above.replace('/', '.')) ? Optional.empty() : path.find(above);
+      next =
+          above == null || isJavas(above.replace('/', '.')) ? Optional.empty() : path.find(above);
     }
     // A class without an identifier: where its annotations stand.
     return node.fields.stream().noneMatch(ClassMapping::isMarked)
@@ -315,7 +347,10 @@ final class ClassMapping {
   }
 
   private static boolean isMarked(FieldNode field) {
-    return Annotations.of(field.visibleAnnotations, field.invisibleAnnotations).all().values().stream()
+    return Annotations.of(field.visibleAnnotations, field.invisibleAnnotations)
+        .all()
+        .values()
+        .stream()
         .anyMatch(Annotation::isStandard);
   }
 
@@ -331,8 +366,7 @@ final class ClassMapping {
   private static Optional<String> property(ClassNode node, MethodNode method) {
     boolean isInstance =
         (method.access & (Opcodes.ACC_STATIC | Opcodes.ACC_SYNTHETIC | Opcodes.ACC_BRIDGE)) == 0;
-    boolean reads =
-        method.desc.startsWith("()") && !method.desc.equals("()V") && isInstance;
+    boolean reads = method.desc.startsWith("()") && !method.desc.equals("()V") && isInstance;
     String name = method.name;
     String rest =
         name.startsWith("get")

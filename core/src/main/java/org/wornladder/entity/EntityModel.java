@@ -11,6 +11,7 @@ import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.StructureModel;
 import org.wornladder.execution.EnvironmentContext;
+import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.EntitySettings;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.sql.Place;
@@ -26,6 +27,28 @@ public record EntityModel(String label, List<Path> places, EntitySettings settin
     implements StructureModel {
   public EntityModel {
     places = List.copyOf(places);
+  }
+
+  /**
+   * The entities of a project.
+   *
+   * @param places where the classes are, relative to the project; none for those that the settings
+   *     name
+   * @throws RefusedException if nobody names one
+   */
+  public static EntityModel of(ProjectContext project, List<String> places) {
+    EntitySettings settings = project.project().settings().entities();
+    List<String> named = places.isEmpty() ? settings.classes() : places;
+    if (named.isEmpty()) {
+      throw RefusedException.of(
+          "nobody says where the entity classes are",
+          "ladder.yaml",
+          "write entities: { classes: [target/classes] } there");
+    }
+    return new EntityModel(
+        String.join(", ", named),
+        named.stream().map(project.project().root()::resolve).toList(),
+        settings);
   }
 
   /**

@@ -116,10 +116,14 @@ final class EntityTables {
 
   private boolean hasSubclasses(MappedClass entity) {
     return entities.stream()
-        .anyMatch(one -> one.superEntity().map(MappedClass::name).filter(entity.name()::equals).isPresent());
+        .anyMatch(
+            one ->
+                one.superEntity().map(MappedClass::name).filter(entity.name()::equals).isPresent());
   }
 
-  /** Whether rows of an entity stand in several tables, so that no foreign key can point to them. */
+  /**
+   * Whether rows of an entity stand in several tables, so that no foreign key can point to them.
+   */
   boolean isScattered(MappedClass entity) {
     return strategy(entity).equals(TABLE_PER_CLASS) && hasSubclasses(entity);
   }
@@ -158,7 +162,8 @@ final class EntityTables {
     for (Annotation one : described.list("uniqueConstraints")) {
       table.addUnique(
           new ModelTable.Unique(
-              one.text("name").orElse(""), one.texts("columnNames").stream().map(naming::of).toList()));
+              one.text("name").orElse(""),
+              one.texts("columnNames").stream().map(naming::of).toList()));
     }
     for (Annotation one : described.list("indexes")) {
       List<String> columns = new ArrayList<>();
@@ -166,15 +171,10 @@ final class EntityTables {
         String[] words = part.strip().split("\\s+", 2);
         columns.add(naming.of(words[0]) + (words.length > 1 ? " " + words[1] : ""));
       }
-      String name =
-          one.text("name")
-              .map(naming::of)
-              .orElseGet(() -> indexName(table, columns));
+      String name = one.text("name").map(naming::of).orElseGet(() -> indexName(table, columns));
       table.addIndex(new ModelTable.ModelIndex(name, columns, one.flag("unique", false)));
     }
-    described
-        .list("check")
-        .forEach(one -> one.text("constraint").ifPresent(table::addCheck));
+    described.list("check").forEach(one -> one.text("constraint").ifPresent(table::addCheck));
   }
 
   /** An index must have a name: the table's and the columns'. */
@@ -208,9 +208,7 @@ final class EntityTables {
         .orElseThrow(
             () ->
                 new ModelException(
-                    type + " is not an entity",
-                    where,
-                    "point to an entity, or embed the class"));
+                    type + " is not an entity", where, "point to an entity, or embed the class"));
   }
 
   /** The columns of an entity's primary key, as its own table has them. */
@@ -255,8 +253,7 @@ final class EntityTables {
         } else {
           Optional<Attribute> derived = mapping(entity, "");
           if (derived.isPresent()) {
-            key.addAll(
-                relations.referenceColumns(entity, derived.get(), overrides(entity), false));
+            key.addAll(relations.referenceColumns(entity, derived.get(), overrides(entity), false));
           } else {
             ModelColumn column = basic(attribute, overrides(entity), false);
             key.add(
@@ -311,8 +308,7 @@ final class EntityTables {
 
   MappedClass embeddable(Attribute attribute) {
     return classes
-        .find(attribute.elementType())
-        .filter(one -> one.kind() == MappedClass.Kind.EMBEDDABLE)
+        .embeddable(attribute.elementType(), attribute.isProperty())
         .orElseThrow(
             () ->
                 new ModelException(
@@ -373,12 +369,7 @@ final class EntityTables {
     if (isJoined) {
       MappedClass above = entity.superEntity().orElseThrow();
       table.addReference(
-          new ModelTable.Reference(
-              "",
-              names(key),
-              table(above).name(),
-              names(key(above)),
-              ""));
+          new ModelTable.Reference("", names(key), table(above).name(), names(key(above)), ""));
     }
   }
 
@@ -390,8 +381,7 @@ final class EntityTables {
     ModelTable table = tables.get(entity.name());
     discriminator(entity, table);
     boolean perClass = strategy(entity).equals(TABLE_PER_CLASS);
-    attributes(
-        scope(entity, table, false), perClass ? allAttributes(entity) : attributes(entity));
+    attributes(scope(entity, table, false), perClass ? allAttributes(entity) : attributes(entity));
     if (strategy(entity).equals(SINGLE_TABLE)) {
       for (MappedClass other : entities) {
         if (!other.equals(entity) && other.root().name().equals(entity.name())) {
@@ -418,8 +408,7 @@ final class EntityTables {
         made.addToKey(column);
         own.add(column);
       }
-      made.addReference(
-          new ModelTable.Reference("", own, table.name(), names(key), ""));
+      made.addReference(new ModelTable.Reference("", own, table.name(), names(key), ""));
       tableParts(one, made);
       others.add(made);
       secondary.put(name, made);
@@ -496,14 +485,12 @@ final class EntityTables {
   /** The column of an attribute that is one value. */
   ModelColumn basic(Attribute attribute, Overrides overrides, boolean mayBeAbsent) {
     Optional<Annotation> described = overrides.column(attribute);
-    String name =
-        naming.of(described.flatMap(one -> one.text("name")).orElse(attribute.name()));
+    String name = naming.of(described.flatMap(one -> one.text("name")).orElse(attribute.name()));
     ColumnType type = basics.of(attribute, attribute.type(), described, "");
     boolean optional =
         attribute.annotations().get("Basic").map(one -> one.flag("optional", true)).orElse(true)
             && described.map(one -> one.flag("nullable", true)).orElse(true)
             && !attribute.isPrimitive();
-    return new ModelColumn(
-        name, type, optional || mayBeAbsent, false, basics.check(type));
+    return new ModelColumn(name, type, optional || mayBeAbsent, false, basics.check(type));
   }
 }

@@ -108,8 +108,7 @@ final class Generators {
     ModelTable.Name name =
         new ModelTable.Name(
             described.flatMap(one -> one.text("schema")).map(naming::of).orElse(""),
-            naming.of(
-                described.flatMap(one -> one.text("table")).orElse("hibernate_sequences")));
+            naming.of(described.flatMap(one -> one.text("table")).orElse("hibernate_sequences")));
     if (tables.stream().anyMatch(one -> one.name().isSame(name))) {
       return;
     }

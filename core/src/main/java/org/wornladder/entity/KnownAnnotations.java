@@ -118,7 +118,9 @@ final class KnownAnnotations {
         throw new ModelException(
             "the annotation @" + one.name() + " is not understood",
             where,
-            "where no table depends on it, add " + one.name() + " to entities: pass-over: in"
+            "where no table depends on it, add "
+                + one.name()
+                + " to entities: pass-over: in"
                 + " ladder.yaml");
       }
     }

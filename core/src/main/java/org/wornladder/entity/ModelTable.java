@@ -43,7 +43,11 @@ final class ModelTable {
 
   /** A foreign key; its name may be empty. */
   record Reference(
-      String name, List<String> columns, Name target, List<String> targetColumns, String onDelete) {}
+      String name,
+      List<String> columns,
+      Name target,
+      List<String> targetColumns,
+      String onDelete) {}
 
   /**
    * @param where the class that describes it

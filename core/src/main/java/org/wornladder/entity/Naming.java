@@ -6,7 +6,9 @@ import java.util.Locale;
 public enum Naming {
   /** As they are written, or as the standard derives them. */
   AS_WRITTEN,
-  /** In lower case, with an underscore before each capital: {@code weightKg} is {@code weight_kg}. */
+  /**
+   * In lower case, with an underscore before each capital: {@code weightKg} is {@code weight_kg}.
+   */
   SNAKE_CASE;
 
   /** The name as the database has it, with its quotes where it has some. */

@@ -32,9 +32,7 @@ final class Relations {
     } else if (mappedBy(attribute).isEmpty()) {
       boolean many = attribute.has("ManyToMany");
       boolean inTarget =
-          !many
-              && !attribute.has("JoinTable")
-              && !scope.overrides().joins(attribute).isEmpty();
+          !many && !attribute.has("JoinTable") && !scope.overrides().joins(attribute).isEmpty();
       if (inTarget) {
         referenceInTarget(scope, attribute);
       } else {
@@ -91,8 +89,7 @@ final class Relations {
               .of(
                   own.flatMap(one -> one.text("name"))
                       .orElse(prefix + "_" + Naming.plain(to.name())));
-      boolean nullable =
-          mayBeAbsent && own.map(one -> one.flag("nullable", true)).orElse(true);
+      boolean nullable = mayBeAbsent && own.map(one -> one.flag("nullable", true)).orElse(true);
       ModelColumn column = to.reference(name, nullable);
       columns.add(
           own.flatMap(one -> one.text("columnDefinition"))
@@ -175,7 +172,8 @@ final class Relations {
       return;
     }
     boolean isKey = attribute.has("Id") || attribute.has("MapsId");
-    boolean sharesKey = attribute.has("PrimaryKeyJoinColumn") || attribute.has("PrimaryKeyJoinColumns");
+    boolean sharesKey =
+        attribute.has("PrimaryKeyJoinColumn") || attribute.has("PrimaryKeyJoinColumns");
     MappedClass target = target(attribute);
     List<Annotation> joins = joins(attribute, scope.overrides());
     boolean optional =
@@ -197,9 +195,7 @@ final class Relations {
             (optional || scope.mayBeAbsent()) && !isKey,
             attribute.where());
     List<ModelColumn> placed =
-        scope.mayBeAbsent()
-            ? columns.stream().map(one -> one.nullable(true)).toList()
-            : columns;
+        scope.mayBeAbsent() ? columns.stream().map(one -> one.nullable(true)).toList() : columns;
     placed.forEach(scope.table()::add);
     boolean unique =
         attribute.has("OneToOne") && !isKey
@@ -235,10 +231,7 @@ final class Relations {
     Optional<Annotation> described =
         joins.stream().flatMap(one -> one.nested("foreignKey").stream()).findFirst();
     boolean wanted =
-        described
-            .flatMap(one -> one.constant("value"))
-            .filter("NO_CONSTRAINT"::equals)
-            .isEmpty();
+        described.flatMap(one -> one.constant("value")).filter("NO_CONSTRAINT"::equals).isEmpty();
     if (wanted && !all.isScattered(target)) {
       table.addReference(
           new ModelTable.Reference(
@@ -277,10 +270,8 @@ final class Relations {
     List<Annotation> inverse =
         described.map(one -> one.list("inverseJoinColumns")).orElse(List.of());
     String back = backName(scope.entity(), target, attribute);
-    List<ModelColumn> own =
-        columns(scope.entity(), joins, back, false, attribute.where());
-    List<ModelColumn> other =
-        columns(target, inverse, attribute.name(), false, attribute.where());
+    List<ModelColumn> own = columns(scope.entity(), joins, back, false, attribute.where());
+    List<ModelColumn> other = columns(target, inverse, attribute.name(), false, attribute.where());
     own.forEach(table::add);
     other.forEach(table::add);
     foreignKey(table, own, scope.entity(), all.key(scope.entity()), joins);
@@ -322,11 +313,12 @@ final class Relations {
       Attribute attribute, Overrides overrides, ModelTable table, boolean nullable) {
     Optional<Annotation> order = attribute.annotations().get("OrderColumn");
     if (order.isPresent()) {
-      String name =
-          all.naming().of(order.get().text("name").orElse(attribute.name() + "_ORDER"));
+      String name = all.naming().of(order.get().text("name").orElse(attribute.name() + "_ORDER"));
       table.add(
           ModelColumn.of(
-              name, ColumnType.of("java.lang.Integer"), nullable && order.get().flag("nullable", true)));
+              name,
+              ColumnType.of("java.lang.Integer"),
+              nullable && order.get().flag("nullable", true)));
       return List.of(name);
     }
     if (!attribute.isMap() || attribute.has("MapKey")) {
@@ -362,8 +354,7 @@ final class Relations {
         all.naming()
             .of(described.flatMap(one -> one.text("name")).orElse(attribute.name() + "_KEY"));
     ColumnType column = all.basics().of(attribute, type, described, "MapKey");
-    table.add(
-        new ModelColumn(name, column, nullable, false, all.basics().check(column)));
+    table.add(new ModelColumn(name, column, nullable, false, all.basics().check(column)));
     return List.of(name);
   }
 
@@ -377,8 +368,7 @@ final class Relations {
     ModelTable table = ownTable(described, name, attribute);
     List<Annotation> joins = described.map(one -> one.list("joinColumns")).orElse(List.of());
     List<ModelColumn> own =
-        columns(
-            scope.entity(), joins, scope.entity().entityName(), false, attribute.where());
+        columns(scope.entity(), joins, scope.entity().entityName(), false, attribute.where());
     own.forEach(table::add);
     foreignKey(table, own, scope.entity(), all.key(scope.entity()), joins);
     List<String> order = orderOrKey(attribute, scope.overrides(), table, false);
@@ -404,8 +394,7 @@ final class Relations {
     if (!order.isEmpty()) {
       own.forEach(one -> table.addToKey(one.name()));
       order.forEach(table::addToKey);
-    } else if (attribute.isSet()
-        && table.columns().stream().noneMatch(ModelColumn::nullable)) {
+    } else if (attribute.isSet() && table.columns().stream().noneMatch(ModelColumn::nullable)) {
       table.columns().forEach(one -> table.addToKey(one.name()));
     }
     described.ifPresent(one -> all.tableParts(one, table));
@@ -418,7 +407,6 @@ final class Relations {
         all.naming().of(described.flatMap(one -> one.text("name")).orElse(attribute.name()));
     ColumnType type = all.basics().of(attribute, attribute.elementType(), described, "");
     boolean nullable = described.map(one -> one.flag("nullable", true)).orElse(true);
-    table.add(
-        new ModelColumn(name, type, nullable, false, all.basics().check(type)));
+    table.add(new ModelColumn(name, type, nullable, false, all.basics().check(type)));
   }
 }

@@ -103,7 +103,8 @@ record TypeNames(String name, List<String> arguments) {
     }
 
     TypeNames type() {
-      return new TypeNames(name + arrays, arguments.stream().map(one -> one.type().name()).toList());
+      return new TypeNames(
+          name + arrays, arguments.stream().map(one -> one.type().name()).toList());
     }
 
     @Override

@@ -99,6 +99,7 @@ final class SettingsReader {
     fields.texts("types").forEach((name, type) -> types.put(name, type.text()));
     EntitySettings entities =
         new EntitySettings(
+            fields.words("classes"),
             types,
             fields.is("names", "snake-case", List.of("as-written", "snake-case")),
             fields.is("enums", "native", List.of("check", "native")),

@@ -69,12 +69,17 @@ public record ScratchRunner(ProjectContext project) {
         like,
         schemaKey(files),
         context -> {
-          for (String schema : context.environment().settings().schemas()) {
-            context.session().execute(SchemaStatements.create(context.engine(), schema));
-          }
+          createSchemas(context);
           replay(context).schema(files);
           return context.structure().snapshot();
         });
+  }
+
+  /** Makes the managed schemas. */
+  public void createSchemas(EnvironmentContext context) throws SQLException {
+    for (String schema : context.environment().settings().schemas()) {
+      context.session().execute(SchemaStatements.create(context.engine(), schema));
+    }
   }
 
   /** What was made of the same files before, or is made now. */

@@ -6,11 +6,14 @@ import java.util.OptionalLong;
 import org.wornladder.Advice;
 import org.wornladder.ComparisonResult;
 import org.wornladder.ProjectException;
+import org.wornladder.StructureModel;
 import org.wornladder.change.CommonSubset;
 import org.wornladder.change.Difference;
+import org.wornladder.change.ModelledStructure;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engines;
+import org.wornladder.entity.EntityModel;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.Journal.Depth;
@@ -22,16 +25,19 @@ import org.wornladder.sql.Place;
 
 /** Compares the structures of two databases, or of a database and the files. */
 public record CompareService(ProjectContext project) {
+  private static final String ENTITIES = "entities";
+
   /**
    * @param left {@code env:NAME} for what is there, {@code expected:NAME} for what its history says
-   *     should be, {@code rungs} or {@code schema} for what the files build
+   *     should be, {@code rungs} or {@code schema} for what the files build, {@code entities} for
+   *     what the entity classes say of the other side
    * @param right the same
    * @param rights whether owners and grants count, where both are of one engine
    */
   public ComparisonResult compare(String left, String right, boolean rights) {
     Optional<String> other = environmentIn(left).or(() -> environmentIn(right));
-    Side one = side(left, other);
-    Side two = side(right, other);
+    Side one = side(left, right, other);
+    Side two = side(right, left, other);
     boolean common = !one.engine().equals(two.engine());
     Snapshot before = common ? CommonSubset.of(one.structure()) : one.structure();
     Snapshot after = common ? CommonSubset.of(two.structure()) : two.structure();
@@ -58,14 +64,43 @@ public record CompareService(ProjectContext project) {
   }
 
   /**
+   * @param beside the other side
    * @param other the environment for which files are run
    */
-  private Side side(String named, Optional<String> other) {
+  private Side side(String named, String beside, Optional<String> other) {
+    if (named.equals(ENTITIES)) {
+      return ofEntities(beside, other);
+    }
     return switch (named) {
       case "rungs" -> ofFiles(other, true);
       case "schema" -> ofFiles(other, false);
       default -> ofEnvironment(named);
     };
+  }
+
+  /** What the classes say, and of everything else what the other side has. */
+  private Side ofEntities(String beside, Optional<String> other) {
+    if (beside.equals(ENTITIES)) {
+      throw ProjectException.of(
+          Place.of(beside),
+          "the entity classes are compared with something else",
+          "write rungs, env:NAME or expected:NAME as the other side");
+    }
+    Environment environment = project.environments().read(other);
+    Snapshot present = side(beside, ENTITIES, other).structure().withoutRights();
+    StructureModel model = EntityModel.of(project, List.of());
+    ScratchRunner runner = new ScratchRunner(project);
+    Snapshot alone =
+        runner.in(
+            environment,
+            scratch -> {
+              runner.createSchemas(scratch);
+              return model.structure(scratch).withoutRights();
+            });
+    return new Side(
+        Engines.of(environment).name(),
+        ModelledStructure.of(present, alone).whole(),
+        environment.definitionSecrets());
   }
 
   private Side ofFiles(Optional<String> other, boolean rungs) {
@@ -83,7 +118,7 @@ public record CompareService(ProjectContext project) {
     if (!kind.equals("env") && !kind.equals("expected")) {
       throw ProjectException.of(
           Place.of(named),
-          "compare takes env:NAME, expected:NAME, rungs or schema",
+          "compare takes env:NAME, expected:NAME, rungs, schema or entities",
           Advice.of(
               Advice.Code.COMPARE_EXAMPLE, project.project().settings().defaultEnvironment()));
     }

@@ -64,10 +64,12 @@ public record DraftService(ProjectContext project) {
    * @return one for each rung, in their order; none if nothing differs
    * @throws RefusedException if a table has another name, or a step cannot be proved
    */
-  public List<Draft> staged(DraftOptions options, DraftQuestions questions) {
-    Environment like = project.environments().read(options.from());
-    Snapshot wanted = wanted(options, like).withoutRights();
+  public List<Draft> staged(DraftOptions given, DraftQuestions questions) {
+    Environment like = project.environments().read(given.from());
     Snapshot present = sources().scratch().ofRungs(like, OptionalLong.empty()).withoutRights();
+    WantedStructure aim = wanted(given, like, present, questions);
+    DraftOptions options = aim.options();
+    Snapshot wanted = aim.structure();
     DraftSelection.Selected selected =
         new DraftSelection(project, like, options).of(present, wanted);
     Renames renames =
@@ -106,7 +108,8 @@ public record DraftService(ProjectContext project) {
                             fills,
                             scratch.session().ddl())
                         .stages());
-    return new StagedFiles(project, like, options, renames.unanswered(), stages).write(wanted);
+    return new StagedFiles(project, like, options, renames.unanswered(), stages)
+        .write(wanted).stream().map(draft -> draft.with(aim.unanswered(), aim.unmapped())).toList();
   }
 
   private static boolean isCopied(Difference difference, List<SchemaChange.RenameColumn> copies) {
@@ -152,10 +155,21 @@ public record DraftService(ProjectContext project) {
     String write(RungDraft rung);
   }
 
-  private Draft draft(DraftOptions options, DraftQuestions questions, Target target) {
-    Environment like = project.environments().read(options.from());
-    Snapshot wanted = wanted(options, like).withoutRights();
+  private Draft draft(DraftOptions given, DraftQuestions questions, Target target) {
+    Environment like = project.environments().read(given.from());
     Snapshot present = sources().scratch().ofRungs(like, OptionalLong.empty()).withoutRights();
+    WantedStructure aim = wanted(given, like, present, questions);
+    return draft(like, present, aim, questions, target).with(aim.unanswered(), aim.unmapped());
+  }
+
+  private Draft draft(
+      Environment like,
+      Snapshot present,
+      WantedStructure aim,
+      DraftQuestions questions,
+      Target target) {
+    DraftOptions options = aim.options();
+    Snapshot wanted = aim.structure();
     DraftSelection selection = new DraftSelection(project, like, options);
     DraftSelection.Selected selected = selection.of(present, wanted);
     Renames renames =
@@ -172,6 +186,13 @@ public record DraftService(ProjectContext project) {
 
   private StructureSources sources() {
     return new StructureSources(project);
+  }
+
+  private WantedStructure wanted(
+      DraftOptions options, Environment like, Snapshot present, DraftQuestions questions) {
+    return options.model().isPresent()
+        ? WantedStructure.of(project, like, options.model().get(), present, options, questions)
+        : new WantedStructure(wanted(options, like).withoutRights(), options, List.of(), List.of());
   }
 
   private Snapshot wanted(DraftOptions options, Environment like) {

@@ -9,6 +9,7 @@ import org.wornladder.Draft;
 import org.wornladder.DraftOptions;
 import org.wornladder.Ladder;
 import org.wornladder.SchemaFileChanges;
+import org.wornladder.StructureModel;
 import org.wornladder.change.LeftOut;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DraftView;
@@ -19,6 +20,8 @@ import picocli.CommandLine.Model.CommandSpec;
 /** Writes a rung from a difference, and keeps the declared structure up to date. */
 final class DraftCommand implements Command {
   private static final String FROM = "--from";
+  private static final String FROM_ENTITIES = "--from-entities";
+  private static final String DROP_UNMAPPED = "--drop-unmapped";
   private static final String TO_FILES = "--to-files";
   private static final String TO_DATABASE = "--to-database";
   private static final String REFRESH_FILES = "--refresh-files";
@@ -40,6 +43,17 @@ final class DraftCommand implements Command {
     spec.addOption(
         Options.text(
             FROM, "ENV", "Bring the ladder to what is in this database, instead of to schema/."));
+    spec.addOption(
+        Options.texts(
+            FROM_ENTITIES,
+            "PATH,…",
+            "Bring the ladder to what compiled entity classes say: folders of classes, jars, and"
+                + " folders of jars."));
+    spec.addOption(
+        Options.texts(
+            DROP_UNMAPPED,
+            "KIND:NAME",
+            "Drop this, of which the entity classes do not speak, such as column:bin.fax."));
     spec.addOption(
         Options.texts(ONLY, "KIND:NAME", "Take these objects alone, such as table:bin*."));
     spec.addOption(Options.texts(EXCEPT, "KIND:NAME", "Leave these objects out."));
@@ -107,7 +121,9 @@ final class DraftCommand implements Command {
     if (call.has(STAGED)) {
       return staged(call, options, format);
     }
-    return shown(call, draft(call, options), options.from().orElse("schema/"), format);
+    String wanted =
+        options.from().or(() -> options.model().map(StructureModel::label)).orElse("schema/");
+    return shown(call, draft(call, options), wanted, format);
   }
 
   private static int staged(Call call, DraftOptions options, String format) {
@@ -158,8 +174,23 @@ final class DraftCommand implements Command {
     if (words.isBlank() && !call.has(DRY_RUN) && !call.has(EXTEND)) {
       throw call.wrong("name what the rung is for: ladder draft WORDS");
     }
+    DraftOptions options = plainOptions(call, words.isBlank() ? "draft" : words);
+    if (!call.has(FROM_ENTITIES)) {
+      if (call.has(DROP_UNMAPPED)) {
+        throw call.wrong("--drop-unmapped goes with --from-entities");
+      }
+      return options;
+    }
+    if (call.has(FROM)) {
+      throw call.wrong("--from and --from-entities exclude each other");
+    }
+    return options.from(
+        call.ladder().entities(call.listed(FROM_ENTITIES)), call.patterns(DROP_UNMAPPED));
+  }
+
+  private static DraftOptions plainOptions(Call call, String words) {
     return new DraftOptions(
-        words.isBlank() ? "draft" : words,
+        words,
         call.text(FROM),
         call.has(EMPTY),
         !call.has(DRY_RUN),

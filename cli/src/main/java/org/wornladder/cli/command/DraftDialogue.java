@@ -24,6 +24,16 @@ record DraftDialogue(Call call, DraftOptions options) implements DraftQuestions,
   }
 
   @Override
+  public Optional<Boolean> isDropped(String thing) {
+    if (!canAsk()) {
+      return Optional.empty();
+    }
+    String question =
+        "The entity classes do not speak of %s. Drop it? [y/N] ".formatted(SafeText.line(thing));
+    return Optional.of(terminal().agrees(question));
+  }
+
+  @Override
   public Optional<String> value(String column) {
     if (!canAsk()) {
       return Optional.empty();

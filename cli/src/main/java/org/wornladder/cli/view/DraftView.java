@@ -6,6 +6,7 @@ import org.wornladder.DirectChange;
 import org.wornladder.Draft;
 import org.wornladder.DriftRung;
 import org.wornladder.SchemaFileChanges;
+import org.wornladder.change.Difference;
 import org.wornladder.change.LeftOut;
 import org.wornladder.change.RenameCandidate;
 import org.wornladder.change.VisibleDifferences;
@@ -99,6 +100,17 @@ public final class DraftView {
               + Commands.word(SafeText.line(candidate.before() + "="))
               + " if it is not)");
     }
+    for (Difference one : draft.unmapped()) {
+      page.line(
+          colors.warning("  unmapped  ")
+              + SafeText.line(one.description())
+              + " stays: the classes do not speak of it");
+      page.line(
+          "            "
+              + colors.faint("--drop-unmapped ")
+              + Commands.word(SafeText.line(one.kind().label() + ":" + one.fullName()))
+              + colors.faint(", or --forgive it"));
+    }
     draft.leftOut().forEach(left -> page.line(NotReadable.leftOut(left, colors)));
     for (LeftOut left : draft.oneWay()) {
       page.line(
@@ -149,6 +161,7 @@ public final class DraftView {
             draft.unanswered().stream()
                 .map(one -> new Json().put("before", one.before()).put("after", one.after()))
                 .toList())
+        .put("unmapped", draft.unmapped().stream().map(Difference::description).toList())
         .put("left_out", NotReadable.reasons(draft.leftOut()))
         .put("one_way", NotReadable.reasons(draft.oneWay()))
         .put(

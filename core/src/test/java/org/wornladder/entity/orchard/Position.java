@@ -1,0 +1,6 @@
+package org.wornladder.entity.orchard;
+
+import jakarta.persistence.Embeddable;
+
+@Embeddable
+record Position(double latitude, double longitude) {}

@@ -1,0 +1,6 @@
+package org.wornladder.entity.orchard;
+
+enum Size {
+  SMALL,
+  LARGE
+}

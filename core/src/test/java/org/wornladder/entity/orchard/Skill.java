@@ -1,0 +1,7 @@
+package org.wornladder.entity.orchard;
+
+enum Skill {
+  PICKING,
+  PRUNING,
+  GRAFTING
+}
