@@ -3,9 +3,12 @@ package org.wornladder.change;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
 import org.wornladder.schema.DatabaseObject;
@@ -27,6 +30,9 @@ import org.wornladder.schema.Table;
  *     each as a difference that takes it away
  */
 public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
+  private static final Set<String> OF_LISTS =
+      Set.of("in", "any", "array", "text", "character", "varying");
+
   public ModelledStructure {
     unmapped = List.copyOf(unmapped);
   }
@@ -57,9 +63,11 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
     for (Column column : was.columns()) {
       columns.add(is.column(column.name()).map(wanted -> both(column, wanted)).orElse(column));
     }
-    is.columns().stream()
-        .filter(column -> was.column(column.name()).isEmpty())
-        .forEach(columns::add);
+    for (int i = 0; i < is.columns().size(); i++) {
+      if (was.column(is.columns().get(i).name()).isEmpty()) {
+        columns.add(place(columns, is, i), is.columns().get(i));
+      }
+    }
     List<ForeignKey> keys = new ArrayList<>(was.foreignKeys());
     is.foreignKeys().stream().filter(key -> !hasKey(was, key)).forEach(keys::add);
     List<Constraint> constraints = constraints(was, is);
@@ -79,16 +87,23 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
         was.primaryKey().equals(is.primaryKey()) || is.key().isEmpty() ? was.key() : is.key();
     Table table =
         new Table(
-            was.id(),
-            columns,
-            key,
-            keys,
-            constraints,
-            indexes,
-            was.options(),
-            was.text(),
-            was.dependsOn());
+            was.id(), columns, key, keys, constraints, indexes, was.options(), "", was.dependsOn());
+    // Where the engine keeps a table's text, it is written anew from the parts.
     return table.parts().equals(was.parts()) ? was : table;
+  }
+
+  /** A new column comes behind the one that is before it in the model. */
+  private static int place(List<Column> columns, Table model, int number) {
+    if (number == 0) {
+      return 0;
+    }
+    String before = model.columns().get(number - 1).name();
+    for (int i = 0; i < columns.size(); i++) {
+      if (columns.get(i).name().equalsIgnoreCase(before)) {
+        return i + 1;
+      }
+    }
+    return columns.size();
   }
 
   /** The model says type, NULL and numbering; a default, a comment and the rest stay. */
@@ -163,11 +178,18 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
         && withoutValues(one.definition()).equals(withoutValues(other.definition()));
   }
 
-  private static String withoutValues(String condition) {
-    return condition
-        .replaceAll("'(?:[^']|'')*'(?:::[a-z ]+)?", "")
-        .replaceAll("(?<![\\w$])\\d+", "")
-        .replaceAll("[,\\s]+", " ");
+  /**
+   * The words of a condition but for values, and for how an engine writes that there are several.
+   */
+  private static Set<String> withoutValues(String condition) {
+    Set<String> words = new LinkedHashSet<>();
+    String outside = condition.replaceAll("'(?:[^']|'')*'", " ");
+    for (String word : outside.toLowerCase(Locale.ROOT).split("[^\\w$]+")) {
+      if (!word.isEmpty() && !Character.isDigit(word.charAt(0)) && !OF_LISTS.contains(word)) {
+        words.add(word);
+      }
+    }
+    return words;
   }
 
   private static Constraint renamed(Constraint wanted, Constraint one) {
@@ -273,7 +295,33 @@ public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
             .filter(one -> one.columns().stream().noneMatch(columns::contains))
             .toList(),
         table.options(),
-        table.text(),
+        "",
         table.dependsOn());
+  }
+
+  /** The same with new columns behind all others, for an engine that cannot put them elsewhere. */
+  public static Snapshot withNewColumnsLast(Snapshot wanted, Snapshot present) {
+    return new Snapshot(
+        wanted.objects().stream()
+            .map(
+                object ->
+                    object instanceof Table table
+                            && present.object(table.id()).orElse(object) instanceof Table was
+                        ? newColumnsLast(table, was)
+                        : object)
+            .toList(),
+        wanted.unseen());
+  }
+
+  private static DatabaseObject newColumnsLast(Table table, Table was) {
+    List<Column> columns = new ArrayList<>(table.columns());
+    columns.removeIf(column -> was.column(column.name()).isEmpty());
+    if (columns.size() == table.columns().size()) {
+      return table;
+    }
+    table.columns().stream()
+        .filter(column -> was.column(column.name()).isEmpty())
+        .forEach(columns::add);
+    return table.with(columns, table.constraints());
   }
 }

@@ -56,6 +56,13 @@ record ModelSql(String engine, TypeTable types, UnaryOperator<String> quoted) {
     for (ModelTable.Unique unique : table.uniques()) {
       parts.add(constraint(unique.name()) + "UNIQUE " + names(unique.columns()));
     }
+    for (ModelColumn column : table.columns()) {
+      // Beside the columns, where each engine keeps it as a condition of its own.
+      column
+          .check()
+          .map(check -> check.replace("{column}", quoted.apply(column.name())))
+          .ifPresent(check -> parts.add("CHECK (" + check + ")"));
+    }
     table.checks().forEach(check -> parts.add("CHECK (" + check + ")"));
     if (engine.equals(SQLITE)) {
       table.references().forEach(one -> parts.add(reference(one)));
@@ -81,11 +88,7 @@ record ModelSql(String engine, TypeTable types, UnaryOperator<String> quoted) {
         + types.of(column.type(), table.where() + " (column " + column.name() + ")")
         + (column.nullable() && engine.equals(MARIADB) ? " NULL" : "")
         + (column.nullable() ? "" : " NOT NULL")
-        + identity
-        + column
-            .check()
-            .map(check -> " CHECK (" + check.replace("{column}", name) + ")")
-            .orElse("");
+        + identity;
   }
 
   private String reference(ModelTable.Reference reference) {

@@ -18,6 +18,7 @@ import org.wornladder.change.IgnoreFilter;
 import org.wornladder.change.ModelledStructure;
 import org.wornladder.change.RenameCandidate;
 import org.wornladder.change.SchemaChange;
+import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engines;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.StandingObjects;
@@ -76,8 +77,13 @@ record WantedStructure(
               || !open.contains(one.fullName()) && isDropped(one, options, questions);
       (dropped ? gone : stays).add(one);
     }
+    boolean placesColumns = Engines.of(like).abilities().contains(Ability.COLUMN_POSITIONS);
+    Snapshot wanted = modelled.without(gone);
     return new WantedStructure(
-        modelled.without(gone), options.withRenamed(renamed), renames.unanswered(), stays);
+        placesColumns ? wanted : ModelledStructure.withNewColumnsLast(wanted, present),
+        options.withRenamed(renamed),
+        renames.unanswered(),
+        stays);
   }
 
   private static boolean isDropped(Difference one, DraftOptions options, DraftQuestions questions) {
