@@ -24,6 +24,7 @@ class LayerTest {
     "org.wornladder",
     "..service..",
     "..scratch..",
+    "..entity..",
     "..seed..",
     "..execution..",
     "..attic..",
@@ -74,6 +75,8 @@ class LayerTest {
           .definedBy("..service..")
           .layer("scratch")
           .definedBy("..scratch..")
+          .layer("entity")
+          .definedBy("..entity..")
           .layer("seed")
           .definedBy("..seed..")
           .layer("execution")
@@ -98,17 +101,20 @@ class LayerTest {
           .mayOnlyBeAccessedByLayers("Ladder")
           .whereLayer("scratch")
           .mayOnlyBeAccessedByLayers("Ladder", "service")
+          .whereLayer("entity")
+          .mayOnlyBeAccessedByLayers("Ladder", "service")
           .whereLayer("seed")
           .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch")
           .whereLayer("execution")
-          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed")
+          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "entity", "seed")
           .whereLayer("attic")
-          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed", "execution")
+          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "entity", "seed", "execution")
           .whereLayer("journal")
-          .mayOnlyBeAccessedByLayers("Ladder", "service", "scratch", "seed", "execution", "attic")
+          .mayOnlyBeAccessedByLayers(
+              "Ladder", "service", "scratch", "entity", "seed", "execution", "attic")
           .whereLayer("engine")
           .mayOnlyBeAccessedByLayers(
-              "Ladder", "service", "scratch", "seed", "execution", "attic", "journal")
+              "Ladder", "service", "scratch", "entity", "seed", "execution", "attic", "journal")
           .whereLayer("project")
           .mayOnlyAccessLayers("sql")
           .whereLayer("schema")

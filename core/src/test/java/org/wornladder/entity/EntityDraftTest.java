@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -26,6 +27,7 @@ import org.wornladder.DraftQuestions;
 import org.wornladder.LadderException;
 import org.wornladder.TestLadder;
 import org.wornladder.change.Difference;
+import org.wornladder.change.Risk;
 import org.wornladder.server.TestDatabase;
 import org.wornladder.server.TestDatabase.Kind;
 
@@ -98,6 +100,43 @@ class EntityDraftTest {
     assertThat(change.unmapped()).isEmpty();
     ladder.apply();
     assertThat(draft("again").isEmpty()).isTrue();
+  }
+
+  /**
+   * The program of before works on the structure of after unless a risk says that it does not; that
+   * of after works there in any case.
+   */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '`',
+      value = {
+        "Integer weight;|@Column(nullable = false) Integer weight;",
+        "@Column(nullable = false) Integer rows;|Integer rows;",
+        "Integer weight;|Long weight;",
+        "Integer weight;|Integer weight; java.time.LocalDate packed;",
+        "Integer weight;|Integer weight; @Column(nullable = false) Integer lids;",
+        "Integer weight;|Integer weight; @ManyToOne Grower grower;",
+        "Integer weight;|Integer weight; @Version int version;",
+        "Integer weight;|Integer grams;",
+        "Integer weight;|"
+      })
+  void theRisksSayWhetherTheOldProgramGoesOn(String before, String after) throws Exception {
+    on(Kind.H2);
+    Path old = root.resolve("old");
+    new CompiledClasses(old).of(GROWER, STATE, BIN);
+    assertThat(new ApplicationVersion(old).worksOn(database.url())).isTrue();
+    classes.of(GROWER, STATE, BIN.replace(before, Optional.ofNullable(after).orElse("")));
+    boolean isRename = "Integer grams;".equals(after);
+    DraftOptions options =
+        DraftOptions.of("change").withRenamed(isRename ? Map.of("BIN.WEIGHT", "GRAMS") : Map.of());
+    Draft change = after == null ? draft(options, "column:BIN.WEIGHT") : draft(options);
+    database.execute("DELETE FROM bin");
+    ladder.apply();
+    boolean breaks =
+        change.risks().stream().anyMatch(risk -> risk.kind() == Risk.Kind.BREAKS_OLD_CODE);
+    assertThat(new ApplicationVersion(old).worksOn(database.url())).isEqualTo(!breaks);
+    assertThat(new ApplicationVersion(classes.folder()).worksOn(database.url())).isTrue();
   }
 
   @ParameterizedTest

@@ -16,6 +16,8 @@ import java.util.Date;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import java.util.stream.Stream;
 import org.hibernate.Hibernate;
 import org.hibernate.Session;
@@ -68,6 +70,9 @@ class SampleApplicationTest {
           Errand.class,
           ErrandLog.class);
 
+  /** Kept, so that the level stays. */
+  private static final Logger QUIET = Logger.getLogger("org.hibernate");
+
   @TempDir Path root;
 
   private static String classes() {
@@ -81,6 +86,7 @@ class SampleApplicationTest {
   }
 
   private static SessionFactory application(TestDatabase database, PhysicalNamingStrategy names) {
+    QUIET.setLevel(Level.WARNING);
     Configuration settings = new Configuration();
     Stream.concat(ENTITIES.stream(), Stream.of(WeightConverter.class))
         .forEach(settings::addAnnotatedClass);
