@@ -9,8 +9,6 @@ import org.objectweb.asm.tree.AnnotationNode;
 
 /** The annotations of a class, a field or a method, by name. */
 record Annotations(Map<String, Annotation> all) {
-  static final Annotations NONE = new Annotations(Map.of());
-
   static Annotations of(List<AnnotationNode> visible, List<AnnotationNode> invisible) {
     Map<String, Annotation> all = new LinkedHashMap<>();
     for (List<AnnotationNode> nodes : List.of(orEmpty(visible), orEmpty(invisible))) {
@@ -37,12 +35,5 @@ record Annotations(Map<String, Annotation> all) {
     get(single).ifPresent(found::add);
     get(container).ifPresent(one -> found.addAll(one.list("value")));
     return found;
-  }
-
-  /** These and others; these where both have one of a name. */
-  Annotations with(Annotations others) {
-    Map<String, Annotation> both = new LinkedHashMap<>(others.all);
-    both.putAll(all);
-    return new Annotations(both);
   }
 }

@@ -2,13 +2,11 @@ package org.wornladder.entity;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * The tables of entities: their columns, keys and hierarchies (Jakarta Persistence, 2.12
@@ -16,7 +14,6 @@ import java.util.Set;
  */
 final class EntityTables {
   private static final String SINGLE_TABLE = "SINGLE_TABLE";
-  private static final String JOINED = "JOINED";
   private static final String TABLE_PER_CLASS = "TABLE_PER_CLASS";
   private static final int DISCRIMINATOR_LENGTH = 31;
 
@@ -27,8 +24,7 @@ final class EntityTables {
   private final Generators generators;
   private final Map<String, ModelTable> tables = new LinkedHashMap<>();
   private final List<ModelTable> others = new ArrayList<>();
-  private final Map<String, List<ModelColumn>> keys = new HashMap<>();
-  private final Set<String> openKeys = new HashSet<>();
+  private final EntityKeys keys = new EntityKeys(this);
   private final Relations relations;
 
   /** Where attributes go. */
@@ -112,6 +108,11 @@ final class EntityTables {
         .get("Inheritance")
         .flatMap(one -> one.constant("strategy"))
         .orElse(SINGLE_TABLE);
+  }
+
+  /** Whether an entity's rows stand beside those of the entity above it. */
+  boolean isJoined(MappedClass entity) {
+    return strategy(entity).equals("JOINED") && entity.superEntity().isPresent();
   }
 
   private boolean hasSubclasses(MappedClass entity) {
@@ -213,97 +214,15 @@ final class EntityTables {
 
   /** The columns of an entity's primary key, as its own table has them. */
   List<ModelColumn> key(MappedClass entity) {
-    if (keys.containsKey(entity.name())) {
-      return keys.get(entity.name());
-    }
-    if (!openKeys.add(entity.name())) {
-      throw new ModelException(
-          "its key is made of a key that is made of its own", entity.name(), "give it an own @Id");
-    }
-    List<ModelColumn> key =
-        strategy(entity).equals(JOINED) && entity.superEntity().isPresent()
-            ? joinedKey(entity)
-            : entity.superEntity().isPresent() ? key(entity.root()) : rootKey(entity);
-    openKeys.remove(entity.name());
-    keys.put(entity.name(), key);
-    return key;
+    return keys.of(entity);
   }
 
-  private List<ModelColumn> joinedKey(MappedClass entity) {
-    List<Annotation> described =
-        entity.annotations().repeated("PrimaryKeyJoinColumn", "PrimaryKeyJoinColumns");
-    List<ModelColumn> above = key(entity.superEntity().orElseThrow());
-    List<ModelColumn> own = new ArrayList<>();
-    for (int i = 0; i < above.size(); i++) {
-      Optional<String> name =
-          i < described.size() ? described.get(i).text("name") : Optional.empty();
-      own.add(above.get(i).reference(name.map(naming::of).orElse(above.get(i).name()), false));
-    }
-    return own;
+  Relations relations() {
+    return relations;
   }
 
-  private List<ModelColumn> rootKey(MappedClass entity) {
-    List<ModelColumn> key = new ArrayList<>();
-    for (Attribute attribute : attributes(entity)) {
-      if (attribute.has("EmbeddedId")) {
-        embeddedKey(entity, attribute, key);
-      } else if (attribute.has("Id")) {
-        if (attribute.has("ManyToOne") || attribute.has("OneToOne")) {
-          key.addAll(relations.referenceColumns(entity, attribute, overrides(entity), false));
-        } else {
-          Optional<Attribute> derived = mapping(entity, "");
-          if (derived.isPresent()) {
-            key.addAll(relations.referenceColumns(entity, derived.get(), overrides(entity), false));
-          } else {
-            ModelColumn column = basic(attribute, overrides(entity), false);
-            key.add(
-                new ModelColumn(
-                    column.name(),
-                    column.type(),
-                    false,
-                    generators.isIdentity(attribute, entity),
-                    Optional.empty()));
-          }
-        }
-      }
-    }
-    if (key.isEmpty()) {
-      throw new ModelException("the entity has no identifier", entity.name(), "give it an @Id");
-    }
-    return key;
-  }
-
-  private void embeddedKey(MappedClass entity, Attribute id, List<ModelColumn> key) {
-    Optional<Attribute> whole = mapping(entity, "");
-    if (whole.isPresent()) {
-      key.addAll(relations.referenceColumns(entity, whole.get(), overrides(entity), false));
-      return;
-    }
-    Overrides overrides = overrides(entity).inside(id);
-    for (Attribute part : attributes(embeddable(id))) {
-      Optional<Attribute> mapped = mapping(entity, part.name());
-      if (mapped.isPresent()) {
-        key.addAll(relations.referenceColumns(entity, mapped.get(), overrides(entity), false));
-      } else {
-        key.add(basic(part, overrides, false));
-      }
-    }
-  }
-
-  /**
-   * The reference that gives an identifier its values.
-   *
-   * @param part of an embedded identifier; empty for the whole one
-   */
-  private Optional<Attribute> mapping(MappedClass entity, String part) {
-    return attributes(entity).stream()
-        .filter(
-            one ->
-                one.annotations()
-                    .get("MapsId")
-                    .filter(maps -> maps.text("value").orElse("").equals(part))
-                    .isPresent())
-        .findFirst();
+  Generators generators() {
+    return generators;
   }
 
   MappedClass embeddable(Attribute attribute) {
@@ -351,7 +270,7 @@ final class EntityTables {
     return all;
   }
 
-  private static Overrides overrides(MappedClass entity) {
+  static Overrides overrides(MappedClass entity) {
     return Overrides.of(entity.annotations());
   }
 
@@ -361,7 +280,7 @@ final class EntityTables {
     }
     ModelTable table = tables.get(entity.name());
     List<ModelColumn> key = key(entity);
-    boolean isJoined = strategy(entity).equals(JOINED) && entity.superEntity().isPresent();
+    boolean isJoined = isJoined(entity);
     for (ModelColumn column : key) {
       table.add(column);
       table.addToKey(column.name());
@@ -369,7 +288,7 @@ final class EntityTables {
     if (isJoined) {
       MappedClass above = entity.superEntity().orElseThrow();
       table.addReference(
-          new ModelTable.Reference("", names(key), table(above).name(), names(key(above)), ""));
+          new ModelTable.Reference("", names(key), table(above).name(), names(key(above))));
     }
   }
 
@@ -408,7 +327,7 @@ final class EntityTables {
         made.addToKey(column);
         own.add(column);
       }
-      made.addReference(new ModelTable.Reference("", own, table.name(), names(key), ""));
+      made.addReference(new ModelTable.Reference("", own, table.name(), names(key)));
       tableParts(one, made);
       others.add(made);
       secondary.put(name, made);

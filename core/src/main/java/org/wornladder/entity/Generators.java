@@ -74,7 +74,7 @@ final class Generators {
           throw new ModelException(
               "the engine has no sequences", id.where(), "use GenerationType.IDENTITY or TABLE");
         }
-        sequence(generator, entity);
+        sequence(generator, id, entity);
       }
       case "TABLE" -> table(generator);
       default -> {
@@ -84,9 +84,12 @@ final class Generators {
     return strategy.equals("IDENTITY");
   }
 
-  private void sequence(String generator, MappedClass entity) {
-    // A generator on the class or the attribute itself is meant where none is named.
-    Optional<Annotation> described = Optional.ofNullable(sequencesByName.get(generator));
+  private void sequence(String generator, Attribute id, MappedClass entity) {
+    // One that has no name is meant beside the attribute, or on its class.
+    Optional<Annotation> described =
+        Optional.ofNullable(sequencesByName.get(generator))
+            .or(() -> id.annotations().get("SequenceGenerator"))
+            .or(() -> entity.annotations().get("SequenceGenerator"));
     String name =
         described
             .flatMap(one -> one.text("sequenceName"))

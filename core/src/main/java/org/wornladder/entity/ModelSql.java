@@ -98,8 +98,7 @@ record ModelSql(String engine, TypeTable types, UnaryOperator<String> quoted) {
         + " REFERENCES "
         + name(reference.target())
         + " "
-        + names(reference.targetColumns())
-        + (reference.onDelete().isEmpty() ? "" : " ON DELETE " + reference.onDelete());
+        + names(reference.targetColumns());
   }
 
   private String index(ModelTable table, ModelTable.ModelIndex index) {

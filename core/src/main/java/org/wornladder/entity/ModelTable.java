@@ -42,12 +42,7 @@ final class ModelTable {
   record ModelIndex(String name, List<String> columns, boolean unique) {}
 
   /** A foreign key; its name may be empty. */
-  record Reference(
-      String name,
-      List<String> columns,
-      Name target,
-      List<String> targetColumns,
-      String onDelete) {}
+  record Reference(String name, List<String> columns, Name target, List<String> targetColumns) {}
 
   /**
    * @param where the class that describes it

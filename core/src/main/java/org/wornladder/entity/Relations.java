@@ -238,8 +238,7 @@ final class Relations {
               described.flatMap(one -> one.text("name")).orElse(""),
               EntityTables.names(columns),
               all.table(target).name(),
-              EntityTables.names(targets),
-              ""));
+              EntityTables.names(targets)));
     }
   }
 
