@@ -217,7 +217,7 @@ class DriftIT {
     work.ladder("compare", "env:dev").exits(2);
     work.ladder("compare", "dev", "test")
         .exits(2)
-        .complains("env:NAME, expected:NAME, rungs or schema");
+        .complains("env:NAME, expected:NAME, rungs, schema or entities");
     work.ladder("compare", "env:dev", "env:nowhere").exits(2).complains("no environment 'nowhere'");
     work.ladder("drift", "--format", "html").exits(2).complains("text, json or markdown");
   }
