@@ -5,20 +5,16 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.objectweb.asm.tree.AnnotationNode;
+import org.jboss.jandex.AnnotationTarget;
 
 /** The annotations of a class, a field or a method, by name. */
 record Annotations(Map<String, Annotation> all) {
-  static Annotations of(List<AnnotationNode> visible, List<AnnotationNode> invisible) {
+  static Annotations of(AnnotationTarget target) {
     Map<String, Annotation> all = new LinkedHashMap<>();
-    for (List<AnnotationNode> nodes : List.of(orEmpty(visible), orEmpty(invisible))) {
-      nodes.forEach(node -> all.put(Annotation.of(node).name(), Annotation.of(node)));
-    }
+    target.declaredAnnotations().stream()
+        .map(Annotation::of)
+        .forEach(one -> all.put(one.name(), one));
     return new Annotations(all);
-  }
-
-  private static List<AnnotationNode> orEmpty(List<AnnotationNode> nodes) {
-    return Optional.ofNullable(nodes).orElse(List.of());
   }
 
   Optional<Annotation> get(String name) {

@@ -1,5 +1,6 @@
 package org.wornladder.entity;
 
+import java.lang.reflect.Modifier;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -8,11 +9,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.objectweb.asm.Opcodes;
-import org.objectweb.asm.Type;
-import org.objectweb.asm.tree.ClassNode;
-import org.objectweb.asm.tree.FieldNode;
-import org.objectweb.asm.tree.MethodNode;
+import org.jboss.jandex.AnnotationTarget;
+import org.jboss.jandex.ClassInfo;
+import org.jboss.jandex.DotName;
+import org.jboss.jandex.FieldInfo;
+import org.jboss.jandex.MethodInfo;
+import org.jboss.jandex.Type;
+import org.jboss.jandex.TypeVariable;
 
 /**
  * Finds the managed classes of a path, with their attributes (Jakarta Persistence, 2.3 "Persistent
@@ -50,7 +53,7 @@ final class ClassMapping {
   Map<String, String> converters() {
     Map<String, String> converters = new HashMap<>();
     for (String name : path.names()) {
-      ClassNode node = path.find(name).orElseThrow();
+      ClassInfo node = path.find(name).orElseThrow();
       boolean applies =
           annotations(node)
               .get("Converter")
@@ -69,12 +72,11 @@ final class ClassMapping {
    * @param place 0 for the attribute's, 1 for the column's
    */
   String converted(String converter, int place) {
-    ClassNode node = node(converter, converter);
-    if (node.signature != null) {
-      for (TypeNames type : TypeNames.ofSupertypes(node.signature, Map.of())) {
-        if (type.name().endsWith(".persistence.AttributeConverter")) {
-          return type.arguments().get(place);
-        }
+    ClassInfo node = node(converter, converter);
+    for (Type implemented : node.interfaceTypes()) {
+      TypeNames type = TypeNames.of(implemented, Map.of());
+      if (type.name().endsWith(".persistence.AttributeConverter") && type.arguments().size() == 2) {
+        return type.arguments().get(place);
       }
     }
     throw new ModelException(
@@ -85,11 +87,10 @@ final class ClassMapping {
 
   /** A class's names of constants in their order; none if it is no enum on the path. */
   List<String> constants(String type) {
-    Optional<ClassNode> node = path.find(internal(type));
-    return node.filter(one -> (one.access & Opcodes.ACC_ENUM) != 0).stream()
-        .flatMap(one -> one.fields.stream())
-        .filter(field -> (field.access & Opcodes.ACC_ENUM) != 0)
-        .map(field -> field.name)
+    Optional<ClassInfo> node = path.find(internal(type));
+    return node.filter(ClassInfo::isEnum).stream()
+        .flatMap(one -> one.enumConstants().stream())
+        .map(FieldInfo::name)
         .toList();
   }
 
@@ -128,7 +129,7 @@ final class ClassMapping {
     return type.startsWith("java.") || type.indexOf('.') < 0 && !type.contains("$");
   }
 
-  private ClassNode node(String type, String where) {
+  private ClassInfo node(String type, String where) {
     return path.find(internal(type))
         .orElseThrow(
             () ->
@@ -142,7 +143,7 @@ final class ClassMapping {
     if (isJavas(type) && path.find(internal(type)).isEmpty()) {
       return Optional.empty();
     }
-    ClassNode node = node(type, type);
+    ClassInfo node = node(type, type);
     Annotations annotations = annotations(node);
     Optional<MappedClass.Kind> kind = kind(annotations);
     if (kind.isEmpty()) {
@@ -153,7 +154,7 @@ final class ClassMapping {
         new MappedClass(
             type,
             kind.get(),
-            (node.access & Opcodes.ACC_ABSTRACT) != 0,
+            Modifier.isAbstract(node.flags()),
             superclass(node),
             annotations,
             attributes(node, variables(node))));
@@ -171,37 +172,48 @@ final class ClassMapping {
         : Optional.empty();
   }
 
-  private static Annotations annotations(ClassNode node) {
-    return Annotations.of(node.visibleAnnotations, node.invisibleAnnotations);
+  private static Annotations annotations(ClassInfo node) {
+    return Annotations.of(node);
   }
 
   /** The next managed class above; the state of others is not persistent (2.13.3). */
-  private Optional<MappedClass> superclass(ClassNode node) {
-    Set<String> seen = new HashSet<>(Set.of(node.name));
-    String above = node.superName;
-    while (above != null && !isJavas(above.replace('/', '.'))) {
-      if (!seen.add(above)) {
+  private Optional<MappedClass> superclass(ClassInfo node) {
+    Set<String> seen = new HashSet<>(Set.of(name(node)));
+    Optional<String> above = superName(node);
+    while (above.isPresent()) {
+      if (!seen.add(above.get())) {
         throw new ModelException(
-            "the class is its own superclass", node.name, "compile the classes again");
+            "the class is its own superclass", name(node), "compile the classes again");
       }
-      ClassNode next = node(above.replace('/', '.'), node.name.replace('/', '.'));
+      ClassInfo next = node(above.get(), name(node));
       if (kind(annotations(next)).isPresent()) {
         return bound(node, next);
       }
-      above = next.superName;
+      above = superName(next);
     }
     return Optional.empty();
   }
 
+  private static String name(ClassInfo node) {
+    return node.name().toString();
+  }
+
+  /** The class above; empty where that is one of Java's own. */
+  private static Optional<String> superName(ClassInfo node) {
+    return Optional.ofNullable(node.superName())
+        .map(DotName::toString)
+        .filter(above -> !isJavas(above));
+  }
+
   /** A superclass with the types that a class gives to its type variables. */
-  private Optional<MappedClass> bound(ClassNode node, ClassNode above) {
-    String type = above.name.replace('/', '.');
+  private Optional<MappedClass> bound(ClassInfo node, ClassInfo above) {
+    String type = name(above);
     Optional<MappedClass> plain = find(type);
-    if (node.signature == null || above.signature == null || plain.isEmpty()) {
+    TypeNames written = TypeNames.of(node.superClassType(), variables(node));
+    List<String> names = above.typeParameters().stream().map(TypeVariable::identifier).toList();
+    if (names.isEmpty() || plain.isEmpty()) {
       return plain;
     }
-    TypeNames written = TypeNames.ofSupertypes(node.signature, variables(node)).get(0);
-    List<String> names = TypeNames.variables(above.signature);
     if (!written.name().equals(type) || names.size() != written.arguments().size()) {
       return plain;
     }
@@ -220,11 +232,9 @@ final class ClassMapping {
                 attributes(above, bindings)));
   }
 
-  private static Map<String, String> variables(ClassNode node) {
+  private static Map<String, String> variables(ClassInfo node) {
     Map<String, String> variables = new HashMap<>();
-    if (node.signature != null) {
-      TypeNames.variables(node.signature).forEach(name -> variables.put(name, "java.lang.Object"));
-    }
+    node.typeParameters().forEach(one -> variables.put(one.identifier(), "java.lang.Object"));
     return variables;
   }
 
@@ -238,8 +248,8 @@ final class ClassMapping {
     if (plain.isEmpty() || plain.get().annotations().has("Access")) {
       return plain;
     }
-    ClassNode node = node(type, type);
-    boolean isRecord = (node.access & Opcodes.ACC_RECORD) != 0;
+    ClassInfo node = node(type, type);
+    boolean isRecord = node.isRecord();
     return plain.map(
         one ->
             new MappedClass(
@@ -251,36 +261,30 @@ final class ClassMapping {
                 attributes(node, variables(node), byProperty && !isRecord)));
   }
 
-  private List<Attribute> attributes(ClassNode node, Map<String, String> variables) {
+  private List<Attribute> attributes(ClassInfo node, Map<String, String> variables) {
     return attributes(node, variables, isByProperty(node));
   }
 
   private List<Attribute> attributes(
-      ClassNode node, Map<String, String> variables, boolean byProperty) {
+      ClassInfo node, Map<String, String> variables, boolean byProperty) {
     Map<String, Attribute> attributes = new LinkedHashMap<>();
-    for (FieldNode field : node.fields) {
-      Annotations annotations =
-          Annotations.of(field.visibleAnnotations, field.invisibleAnnotations);
-      boolean isState = (field.access & (Opcodes.ACC_STATIC | Opcodes.ACC_TRANSIENT)) == 0;
-      boolean isOwn = (field.access & Opcodes.ACC_SYNTHETIC) == 0;
-      if (isState && isOwn && (!byProperty || isAccess(annotations, "FIELD"))) {
-        TypeNames type =
-            field.signature == null
-                ? TypeNames.ofDescriptor(field.desc)
-                : TypeNames.ofSignature(field.signature, variables);
-        add(node, field.name, false, type, annotations, attributes);
+    for (FieldInfo field : node.unsortedFields()) {
+      Annotations annotations = Annotations.of(field);
+      boolean isState =
+          !Modifier.isStatic(field.flags())
+              && !Modifier.isTransient(field.flags())
+              && !field.isSynthetic();
+      if (isState && (!byProperty || isAccess(annotations, "FIELD"))) {
+        TypeNames type = TypeNames.of(field.type(), variables);
+        add(node, field.name(), false, type, annotations, attributes);
       }
     }
-    for (MethodNode method : node.methods) {
-      Annotations annotations =
-          Annotations.of(method.visibleAnnotations, method.invisibleAnnotations);
+    for (MethodInfo method : node.unsortedMethods()) {
+      Annotations annotations = Annotations.of(method);
       Optional<String> name = property(node, method);
       if (name.isPresent() && (byProperty || isAccess(annotations, "PROPERTY"))) {
-        TypeNames type =
-            method.signature == null
-                ? TypeNames.ofDescriptor(Type.getReturnType(method.desc).getDescriptor())
-                : TypeNames.ofReturn(method.signature, variables);
         attributes.remove(name.get());
+        TypeNames type = TypeNames.of(method.returnType(), variables);
         add(node, name.get(), true, type, annotations, attributes);
       }
     }
@@ -288,14 +292,14 @@ final class ClassMapping {
   }
 
   private void add(
-      ClassNode node,
+      ClassInfo node,
       String name,
       boolean isProperty,
       TypeNames type,
       Annotations annotations,
       Map<String, Attribute> attributes) {
     if (!annotations.has("Transient")) {
-      String owner = node.name.replace('/', '.');
+      String owner = name(node);
       known.check(annotations, owner + "." + name);
       attributes.put(
           name, new Attribute(owner, name, isProperty, type.name(), type.arguments(), annotations));
@@ -311,68 +315,54 @@ final class ClassMapping {
   }
 
   /** As the class says, or else as the identifier of its hierarchy is placed (2.3.1). */
-  private boolean isByProperty(ClassNode node) {
+  private boolean isByProperty(ClassInfo node) {
     Annotations annotations = annotations(node);
     if (annotations.has("Access")) {
       return isAccess(annotations, "PROPERTY");
     }
-    if ((node.access & Opcodes.ACC_RECORD) != 0) {
+    if (node.isRecord()) {
       return false;
     }
-    Optional<ClassNode> next = Optional.of(node);
+    Optional<ClassInfo> next = Optional.of(node);
     while (next.isPresent()) {
-      if (next.get().fields.stream().anyMatch(ClassMapping::isIdentifier)) {
+      if (next.get().fields().stream().anyMatch(ClassMapping::isIdentifier)) {
         return false;
       }
-      if (next.get().methods.stream().anyMatch(ClassMapping::isIdentifier)) {
+      if (next.get().methods().stream().anyMatch(ClassMapping::isIdentifier)) {
         return true;
       }
-      String above = next.get().superName;
-      next =
-          above == null || isJavas(above.replace('/', '.')) ? Optional.empty() : path.find(above);
+      next = superName(next.get()).flatMap(above -> path.find(internal(above)));
     }
     // A class without an identifier: where its annotations stand.
-    return node.fields.stream().noneMatch(ClassMapping::isMarked)
-        && node.methods.stream().anyMatch(ClassMapping::isMarked);
+    return node.fields().stream().noneMatch(ClassMapping::isMarked)
+        && node.methods().stream().anyMatch(ClassMapping::isMarked);
   }
 
-  private static boolean isIdentifier(FieldNode field) {
-    Annotations all = Annotations.of(field.visibleAnnotations, field.invisibleAnnotations);
+  private static boolean isIdentifier(AnnotationTarget target) {
+    Annotations all = Annotations.of(target);
     return all.has(ID) || all.has(EMBEDDED_ID);
   }
 
-  private static boolean isIdentifier(MethodNode method) {
-    Annotations all = Annotations.of(method.visibleAnnotations, method.invisibleAnnotations);
-    return all.has(ID) || all.has(EMBEDDED_ID);
-  }
-
-  private static boolean isMarked(FieldNode field) {
-    return Annotations.of(field.visibleAnnotations, field.invisibleAnnotations)
-        .all()
-        .values()
-        .stream()
-        .anyMatch(Annotation::isStandard);
-  }
-
-  private static boolean isMarked(MethodNode method) {
-    return Annotations.of(method.visibleAnnotations, method.invisibleAnnotations)
-        .all()
-        .values()
-        .stream()
+  /** Whether it has an annotation of the standard other than one for callbacks. */
+  private static boolean isMarked(AnnotationTarget target) {
+    return Annotations.of(target).all().values().stream()
         .anyMatch(one -> one.isStandard() && !one.name().matches("P(re|ost)[A-Z].*"));
   }
 
   /** The property that a getter reads; empty for another method. */
-  private static Optional<String> property(ClassNode node, MethodNode method) {
-    boolean isInstance =
-        (method.access & (Opcodes.ACC_STATIC | Opcodes.ACC_SYNTHETIC | Opcodes.ACC_BRIDGE)) == 0;
-    boolean reads = method.desc.startsWith("()") && !method.desc.equals("()V") && isInstance;
-    String name = method.name;
+  private static Optional<String> property(ClassInfo node, MethodInfo method) {
+    boolean reads =
+        !Modifier.isStatic(method.flags())
+            && !method.isSynthetic()
+            && method.parametersCount() == 0
+            && method.returnType().kind() != Type.Kind.VOID;
+    String name = method.name();
+    boolean isTruth = method.returnType().name().toString().equals("boolean");
     String rest =
         name.startsWith("get")
             ? name.substring(3)
-            : name.startsWith("is") && method.desc.equals("()Z") ? name.substring(2) : "";
-    boolean isWritten = node.methods.stream().anyMatch(one -> one.name.equals("set" + rest));
+            : name.startsWith("is") && isTruth ? name.substring(2) : "";
+    boolean isWritten = node.methods().stream().anyMatch(one -> one.name().equals("set" + rest));
     return reads && !rest.isEmpty() && isWritten
         ? Optional.of(decapitalized(rest))
         : Optional.empty();

@@ -13,8 +13,8 @@ import java.util.TreeSet;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
-import org.objectweb.asm.ClassReader;
-import org.objectweb.asm.tree.ClassNode;
+import org.jboss.jandex.ClassInfo;
+import org.jboss.jandex.Index;
 
 /**
  * Compiled classes in folders and jars. They are read, and never loaded: nothing of the application
@@ -22,7 +22,6 @@ import org.objectweb.asm.tree.ClassNode;
  */
 final class ClassPath implements AutoCloseable {
   private static final String CLASS = ".class";
-  private static final int PARTS = ClassReader.SKIP_CODE | ClassReader.SKIP_DEBUG;
 
   private final List<Path> folders = new ArrayList<>();
   private final List<ZipFile> jars = new ArrayList<>();
@@ -30,7 +29,7 @@ final class ClassPath implements AutoCloseable {
   /** The classes among which entities are looked for. */
   private final TreeSet<String> named = new TreeSet<>();
 
-  private final Map<String, Optional<ClassNode>> read = new LinkedHashMap<>();
+  private final Map<String, Optional<ClassInfo>> read = new LinkedHashMap<>();
 
   /**
    * @param places folders of classes and jars, in which entities are looked for, and folders of
@@ -93,30 +92,23 @@ final class ClassPath implements AutoCloseable {
    * @param name with slashes
    * @throws ModelException if it is no class file that can be read
    */
-  Optional<ClassNode> find(String name) {
+  Optional<ClassInfo> find(String name) {
     return read.computeIfAbsent(name, this::readClass);
   }
 
-  private Optional<ClassNode> readClass(String name) {
+  private Optional<ClassInfo> readClass(String name) {
     try {
       Optional<byte[]> bytes = bytes(name + CLASS);
       if (bytes.isEmpty()) {
         return Optional.empty();
       }
-      ClassNode node = new ClassNode();
-      new ClassReader(bytes.get()).accept(node, PARTS);
-      return Optional.of(node);
-    } catch (IOException e) {
+      return Optional.of(Index.singleClass(bytes.get()));
+    } catch (IOException | RuntimeException e) {
+      // What a broken file holds is met by any exception.
       throw new ModelException(
-          "the class cannot be read: " + e.getMessage(), name + CLASS, "compile it again");
-    } catch (IllegalArgumentException e) {
-      throw new ModelException(
-          "the class file is of a newer Java than this program knows (" + e.getMessage() + ")",
+          "this is no class file that can be read: " + e.getMessage(),
           name + CLASS,
-          "compile it with --release 17 or another one that is known");
-    } catch (RuntimeException e) {
-      throw new ModelException(
-          "this is no class file that can be read", name + CLASS, "compile it again");
+          "compile it again, for a Java that is known");
     }
   }
 
