@@ -473,7 +473,7 @@ public final class Ladder implements AutoCloseable {
    *
    * @param places folders of classes, jars, and folders of jars, relative to the project; none for
    *     those that the settings name
-   * @throws RefusedException if nobody names one
+   * @throws RefusedException if neither names one
    */
   public StructureModel entities(List<String> places) {
     return EntityModel.of(context, places);

@@ -263,12 +263,8 @@ public final class Attic {
 
   /** The next numbers that the database gives out come behind those of the rows. */
   private void goOn(Table table) throws SQLException {
-    for (Column column : table.columns()) {
-      if (session.staging().numbers(table, column)) {
-        for (String statement : session.staging().numbersGoOn(table, column)) {
-          session.change(statement);
-        }
-      }
+    for (String statement : session.staging().numbersGoOn(table)) {
+      session.change(statement);
     }
   }
 

@@ -486,6 +486,17 @@ public abstract class Staging {
     return true;
   }
 
+  /** The same for all columns of a table that the database numbers. */
+  public final List<String> numbersGoOn(Table table) throws SQLException {
+    List<String> statements = new ArrayList<>();
+    for (Column column : table.columns()) {
+      if (numbers(table, column)) {
+        statements.addAll(numbersGoOn(table, column));
+      }
+    }
+    return statements;
+  }
+
   /**
    * Statements that make the database's own numbers go on past those that were written.
    *

@@ -221,15 +221,7 @@ final class ClassMapping {
     for (int i = 0; i < names.size(); i++) {
       bindings.put(names.get(i), written.arguments().get(i));
     }
-    return plain.map(
-        one ->
-            new MappedClass(
-                one.name(),
-                one.kind(),
-                one.isAbstract(),
-                one.superclass(),
-                one.annotations(),
-                attributes(above, bindings)));
+    return plain.map(one -> one.with(attributes(above, bindings)));
   }
 
   private static Map<String, String> variables(ClassInfo node) {
@@ -250,15 +242,7 @@ final class ClassMapping {
     }
     ClassInfo node = node(type, type);
     boolean isRecord = node.isRecord();
-    return plain.map(
-        one ->
-            new MappedClass(
-                one.name(),
-                one.kind(),
-                one.isAbstract(),
-                one.superclass(),
-                one.annotations(),
-                attributes(node, variables(node), byProperty && !isRecord)));
+    return plain.map(one -> one.with(attributes(node, variables(node), byProperty && !isRecord)));
   }
 
   private List<Attribute> attributes(ClassInfo node, Map<String, String> variables) {

@@ -34,14 +34,14 @@ public record EntityModel(String label, List<Path> places, EntitySettings settin
    *
    * @param places where the classes are, relative to the project; none for those that the settings
    *     name
-   * @throws RefusedException if nobody names one
+   * @throws RefusedException if neither names one
    */
   public static EntityModel of(ProjectContext project, List<String> places) {
     EntitySettings settings = project.project().settings().entities();
     List<String> named = places.isEmpty() ? settings.classes() : places;
     if (named.isEmpty()) {
       throw RefusedException.of(
-          "nobody says where the entity classes are",
+          "the folder of the entity classes is not configured",
           "ladder.yaml",
           "write entities: { classes: [target/classes] } there");
     }

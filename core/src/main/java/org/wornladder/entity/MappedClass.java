@@ -28,6 +28,11 @@ record MappedClass(
     attributes = List.copyOf(attributes);
   }
 
+  /** The same with attributes as another class has them. */
+  MappedClass with(List<Attribute> others) {
+    return new MappedClass(name, kind, isAbstract, superclass, annotations, others);
+  }
+
   boolean isEntity() {
     return kind == Kind.ENTITY;
   }

@@ -60,13 +60,19 @@ record Overrides(Map<String, Annotation> columns, Map<String, List<Annotation>> 
     return below;
   }
 
-  /** How the column of an attribute is described; empty if nobody says anything. */
+  /**
+   * How the column of an attribute is described; empty if neither an override nor an annotation
+   * does.
+   */
   Optional<Annotation> column(Attribute attribute) {
     return Optional.ofNullable(columns.get(attribute.name()))
         .or(() -> attribute.annotations().get("Column"));
   }
 
-  /** How the columns of a reference are described; none if nobody says anything. */
+  /**
+   * How the columns of a reference are described; none if neither an override nor an annotation
+   * does.
+   */
   List<Annotation> joins(Attribute attribute) {
     List<Annotation> own = joins.getOrDefault(attribute.name(), List.of());
     return own.isEmpty()

@@ -96,6 +96,11 @@ public record Snapshot(List<DatabaseObject> objects, Set<Kind> unseen) {
     }
   }
 
+  /** The same without the objects of a kind. */
+  public Snapshot without(Kind kind) {
+    return new Snapshot(objects.stream().filter(object -> object.kind() != kind).toList(), unseen);
+  }
+
   /** The object of an identity; empty if it is not there. */
   public Optional<DatabaseObject> object(ObjectId id) {
     int low = 0;

@@ -70,10 +70,7 @@ public record LadderResult(
         insertions.put(table.id(), insertions(ddl, table, rows));
       }
     }
-    Snapshot untriggered =
-        new Snapshot(
-            structure.objects().stream().filter(object -> object.kind() != Kind.TRIGGER).toList(),
-            structure.unseen());
+    Snapshot untriggered = structure.without(Kind.TRIGGER);
     List<LeftOut> leftOut = new ArrayList<>();
     return new LadderResult(
         structure,

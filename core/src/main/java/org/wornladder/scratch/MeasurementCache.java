@@ -30,7 +30,7 @@ record MeasurementCache(CacheFolder folder) {
       }
       return measured;
     } catch (BadValueException | NumberFormatException e) {
-      // A file that somebody has changed: the rung counts as not rehearsed.
+      // The cached file is damaged: the rung counts as not rehearsed.
       return List.of();
     }
   }

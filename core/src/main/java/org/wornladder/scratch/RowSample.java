@@ -119,11 +119,9 @@ public record RowSample(List<Row> rows) {
     rows.forEach(row -> filled.add(row.table()));
     for (ObjectId id : filled) {
       Optional<Table> table = table(there, id);
-      for (Column column : table.map(Table::columns).orElse(List.of())) {
-        if (session.staging().numbers(table.get(), column)) {
-          for (String statement : session.staging().numbersGoOn(table.get(), column)) {
-            session.change(statement);
-          }
+      if (table.isPresent()) {
+        for (String statement : session.staging().numbersGoOn(table.get())) {
+          session.change(statement);
         }
       }
     }

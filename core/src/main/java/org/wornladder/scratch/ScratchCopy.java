@@ -67,10 +67,7 @@ public record ScratchCopy(ProjectContext project, EnvironmentContext scratch) {
     ChangeProof proof = new ChangeProof(scratch, ignored());
     List<DatabaseObject> triggers =
         structure.objects().stream().filter(object -> object.kind() == Kind.TRIGGER).toList();
-    Snapshot untriggered =
-        new Snapshot(
-            structure.objects().stream().filter(object -> object.kind() != Kind.TRIGGER).toList(),
-            structure.unseen());
+    Snapshot untriggered = structure.without(Kind.TRIGGER);
     boolean made = proof.make(untriggered);
     rows.write(scratch).ifPresent(why -> faults.add("the rows do not fit: " + why));
     List<String> last = CreationScript.of(triggers, session().ddl()).statements();

@@ -91,7 +91,7 @@ public final class ScratchLadder {
     return run(plan, RunListener.SILENT);
   }
 
-  /** The same with somebody who receives its progress. */
+  /** The same with a listener for its progress. */
   public long run(Plan plan, RunListener listener) throws SQLException {
     long start = System.nanoTime();
     new Runner(context, plan, listener, 0, false, AroundRung.NOTHING).run();

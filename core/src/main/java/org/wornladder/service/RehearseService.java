@@ -46,7 +46,7 @@ import org.wornladder.sql.Statement;
 
 /** Proves waiting rungs in a scratch database: up, down, and up again. */
 public record RehearseService(ProjectContext project) {
-  /** How many rows of each chosen table are copied where nobody says it. */
+  /** How many rows of each chosen table are copied by default. */
   private static final long ROWS_COPIED = 100;
 
   /** What a rehearsal begins with. */

@@ -24,7 +24,7 @@ record MariadbAlteration(String text, List<Token> tokens, int table, boolean cre
     MariadbAlteration all = new MariadbAlteration(text, tokens, 0, false);
     if (all.is(0, "ALTER")) {
       int table = all.find(1, 4, "TABLE");
-      // Those swap rows with a table that is named beside it.
+      // EXCHANGE and CONVERT move rows between two tables: a copy of one must not touch the other.
       boolean swaps =
           all.find(0, tokens.size(), "EXCHANGE") >= 0 || all.find(0, tokens.size(), "CONVERT") >= 0;
       boolean toCharacters = all.find(0, tokens.size(), "CHARACTER") >= 0;
