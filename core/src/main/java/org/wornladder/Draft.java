@@ -48,34 +48,6 @@ public record Draft(
     unmapped = List.copyOf(unmapped);
   }
 
-  /** One that no model was asked for. */
-  public Draft(
-      String environment,
-      Optional<String> file,
-      String text,
-      List<Difference> written,
-      List<LeftOut> leftOut,
-      List<LeftOut> oneWay,
-      List<Risk> risks,
-      List<RenameCandidate> unanswered,
-      List<DriftRung.OfStanding> standing,
-      List<Difference> hidden,
-      Optional<String> notProved) {
-    this(
-        environment,
-        file,
-        text,
-        written,
-        leftOut,
-        oneWay,
-        risks,
-        unanswered,
-        standing,
-        hidden,
-        List.of(),
-        notProved);
-  }
-
   /** Whether there was nothing to draft. */
   public boolean isEmpty() {
     return text.isEmpty();

@@ -20,7 +20,6 @@ import org.wornladder.change.Differences;
 import org.wornladder.change.LeftOut;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
-import org.wornladder.schema.Column;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.ObjectId;
 import org.wornladder.schema.Schema;
@@ -83,55 +82,27 @@ public record LadderResult(
         leftOut);
   }
 
-  private static List<Column> written(Table table) {
-    return table.columns().stream()
-        .filter(column -> column.more(Column.GENERATED).isEmpty())
-        .toList();
-  }
-
   /** Rows as statements write them, in brackets, in the order of the table's key. */
   private static List<String> literals(EnvironmentContext scratch, Table table)
       throws SQLException {
-    List<Column> columns = written(table);
-    if (columns.isEmpty()) {
-      return List.of();
-    }
-    Ddl ddl = scratch.session().ddl();
     String order =
         table.primaryKey().isEmpty()
-            ? IntStream.rangeClosed(1, columns.size())
+            ? IntStream.rangeClosed(1, RowLiterals.columns(table).size())
                 .mapToObj(Integer::toString)
                 .collect(Collectors.joining(", "))
             : table.primaryKey().stream()
                 .map(scratch.engine().quoting()::name)
                 .collect(Collectors.joining(", "));
-    String query =
-        "SELECT "
-            + columns.stream().map(ddl::literal).collect(Collectors.joining(", "))
-            + " FROM "
-            + (table.id().schema().isEmpty()
-                ? ""
-                : scratch.engine().quoting().name(table.id().schema()) + ".")
-            + scratch.engine().quoting().name(table.id().name())
-            + " ORDER BY "
-            + order;
-    return list(
-        scratch,
-        query,
-        row -> {
-          List<String> values = new ArrayList<>();
-          for (int i = 1; i <= columns.size(); i++) {
-            values.add(Optional.ofNullable(row.getString(i)).orElse("NULL"));
-          }
-          return "  (" + String.join(", ", values) + ")";
-        });
+    return RowLiterals.read(scratch, table, " ORDER BY " + order).stream()
+        .map(values -> "  (" + String.join(", ", values) + ")")
+        .toList();
   }
 
   private static List<String> insertions(Ddl ddl, Table table, List<String> rows) {
     List<String> statements = new ArrayList<>();
     for (int i = 0; i < rows.size(); i += ROWS_A_STATEMENT) {
       statements.add(
-          ddl.insertion(table, written(table))
+          ddl.insertion(table, RowLiterals.columns(table))
               + " VALUES\n"
               + String.join(",\n", rows.subList(i, Math.min(rows.size(), i + ROWS_A_STATEMENT))));
     }
@@ -141,23 +112,16 @@ public record LadderResult(
   private static List<String> counters(EnvironmentContext scratch, Snapshot structure)
       throws SQLException {
     Optional<String> query = scratch.session().ddl().counters(structure);
-    return query.isEmpty() ? List.of() : list(scratch, query.get(), row -> row.getString(1));
-  }
-
-  private interface Reader {
-    String read(ResultSet row) throws SQLException;
-  }
-
-  private static List<String> list(EnvironmentContext scratch, String query, Reader reader)
-      throws SQLException {
-    List<String> found = new ArrayList<>();
-    try (Statement sql = scratch.session().connection().createStatement();
-        ResultSet rows = sql.executeQuery(query)) {
-      while (rows.next()) {
-        found.add(reader.read(rows));
+    List<String> counters = new ArrayList<>();
+    if (query.isPresent()) {
+      try (Statement sql = scratch.session().connection().createStatement();
+          ResultSet rows = sql.executeQuery(query.get())) {
+        while (rows.next()) {
+          counters.add(rows.getString(1));
+        }
       }
     }
-    return found;
+    return counters;
   }
 
   /**

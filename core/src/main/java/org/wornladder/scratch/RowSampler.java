@@ -1,8 +1,6 @@
 package org.wornladder.scratch;
 
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -18,7 +16,6 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.wornladder.ProjectException;
-import org.wornladder.change.Ddl;
 import org.wornladder.change.IgnoreFilter;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.project.NearestWord;
@@ -124,30 +121,9 @@ public final class RowSampler {
   }
 
   private void read(Table table, String where, String rest) throws SQLException {
-    List<Column> columns =
-        table.columns().stream().filter(column -> column.more(Column.GENERATED).isEmpty()).toList();
-    if (columns.isEmpty()) {
-      return;
-    }
-    Ddl ddl = context.session().ddl();
-    String query =
-        "SELECT "
-            + columns.stream().map(ddl::literal).collect(Collectors.joining(", "))
-            + " FROM "
-            + (table.id().schema().isEmpty() ? "" : quoting().name(table.id().schema()) + ".")
-            + quoting().name(table.id().name())
-            + where
-            + rest;
-    List<String> names = columns.stream().map(Column::name).toList();
-    try (Statement sql = context.session().connection().createStatement();
-        ResultSet rows = sql.executeQuery(query)) {
-      while (rows.next()) {
-        List<String> literals = new ArrayList<>();
-        for (int i = 1; i <= names.size(); i++) {
-          literals.add(Optional.ofNullable(rows.getString(i)).orElse("NULL"));
-        }
-        keep(table, new Row(table.id(), names, literals));
-      }
+    List<String> names = RowLiterals.columns(table).stream().map(Column::name).toList();
+    for (List<String> literals : RowLiterals.read(context, table, where + rest)) {
+      keep(table, new Row(table.id(), names, literals));
     }
   }
 

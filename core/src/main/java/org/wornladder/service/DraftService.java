@@ -242,6 +242,7 @@ public record DraftService(ProjectContext project) {
         List.of(),
         selected.standing(),
         selected.hidden(),
+        List.of(),
         Optional.empty());
   }
 
@@ -265,6 +266,7 @@ public record DraftService(ProjectContext project) {
         renames.unanswered(),
         planned.selected().standing(),
         planned.selected().hidden(),
+        List.of(),
         planned.notProved());
   }
 

@@ -60,6 +60,7 @@ record StagedFiles(
         unanswered,
         List.of(),
         List.of(),
+        List.of(),
         fault);
   }
 

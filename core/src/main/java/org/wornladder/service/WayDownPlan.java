@@ -65,6 +65,7 @@ record WayDownPlan(ProjectContext project, Snapshot before, Snapshot after) {
         List.of(),
         List.of(),
         List.of(),
+        List.of(),
         proved.notProved());
   }
 }
