@@ -123,6 +123,12 @@ public interface Ddl {
     return value + " <= " + other;
   }
 
+  /**
+   * A table in FROM, whose rows are those that an INSERT into it makes again: without the rows of
+   * tables that inherit from it, and with those of its partitions.
+   */
+  String rowsOf(Table table);
+
   /** The words of an INSERT before VALUES or a query; it gives values to all columns named. */
   String insertion(Table table, List<Column> columns);
 

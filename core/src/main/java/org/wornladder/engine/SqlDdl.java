@@ -64,6 +64,11 @@ public abstract class SqlDdl implements Ddl {
     return dialect;
   }
 
+  @Override
+  public String rowsOf(Table table) {
+    return name(table.id());
+  }
+
   /** An object's name as statements write it, with its schema where it is not the session's own. */
   protected final String name(ObjectId id) {
     return id.schema().isEmpty() ? name(id.name()) : name(id.schema()) + "." + name(id.name());

@@ -23,7 +23,7 @@ final class RowLiterals {
   }
 
   /**
-   * Reads rows.
+   * Reads rows. Those of a partition are read with the whole table.
    *
    * @param clauses what stands behind the table's name in the query, such as WHERE and ORDER BY
    * @return for each row one literal for each of {@link #columns}; none if there are no such
@@ -33,7 +33,7 @@ final class RowLiterals {
       throws SQLException {
     List<Column> columns = columns(table);
     List<List<String>> rows = new ArrayList<>();
-    if (columns.isEmpty()) {
+    if (columns.isEmpty() || table.option(Table.PARTITION_BOUND).isPresent()) {
       return rows;
     }
     String query =
@@ -42,10 +42,7 @@ final class RowLiterals {
                 .map(context.session().ddl()::literal)
                 .collect(Collectors.joining(", "))
             + " FROM "
-            + (table.id().schema().isEmpty()
-                ? ""
-                : context.engine().quoting().name(table.id().schema()) + ".")
-            + context.engine().quoting().name(table.id().name())
+            + context.session().ddl().rowsOf(table)
             + clauses;
     try (Statement sql = context.session().connection().createStatement();
         ResultSet found = sql.executeQuery(query)) {

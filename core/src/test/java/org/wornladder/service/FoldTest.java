@@ -78,7 +78,15 @@ class FoldTest {
           "CREATE TABLE tally (id integer PRIMARY KEY AUTOINCREMENT);\n"
               + "INSERT INTO tally VALUES (8), (9);\nDELETE FROM tally WHERE id = 9;\n"
               + "CREATE TRIGGER noted AFTER INSERT ON bin BEGIN DELETE FROM grower; END;";
-      case POSTGRES -> "CREATE SEQUENCE tally;\nSELECT nextval('tally'), nextval('tally');";
+      case POSTGRES ->
+          "CREATE SEQUENCE tally;\nSELECT nextval('tally'), nextval('tally');\n"
+              + "CREATE TABLE pick (id integer, season integer, PRIMARY KEY (id, season))"
+              + " PARTITION BY LIST (season);\n"
+              + "CREATE TABLE pick_1 PARTITION OF pick FOR VALUES IN (1);\n"
+              + "INSERT INTO pick VALUES (1, 1), (2, 1);\n"
+              + "CREATE TABLE kept (id integer PRIMARY KEY);\n"
+              + "CREATE TABLE cooled (celsius integer) INHERITS (kept);\n"
+              + "INSERT INTO cooled VALUES (1, 4);\nINSERT INTO kept VALUES (7);";
       case MARIADB ->
           "CREATE SEQUENCE tally;\nSELECT nextval(tally);\n"
               + "CREATE TRIGGER noted AFTER INSERT ON bin FOR EACH ROW DELETE FROM grower;";

@@ -135,6 +135,30 @@ class RehearseCopyTest {
   }
 
   @Test
+  void rowsOfPartitionsAndHeirsComeOnce() {
+    on(Kind.POSTGRES);
+    ladder.rung(
+        "0002-heirs",
+        "CREATE TABLE pick (id integer, season integer, PRIMARY KEY (id, season))"
+            + " PARTITION BY LIST (season);\n"
+            + "CREATE TABLE pick_1 PARTITION OF pick FOR VALUES IN (1);\n"
+            + "CREATE TABLE kept (id integer PRIMARY KEY);\n"
+            + "CREATE TABLE cooled (celsius integer) INHERITS (kept);",
+        "DROP TABLE cooled, kept, pick;");
+    ladder.apply();
+    database.execute(
+        "INSERT INTO pick VALUES (1, 1), (2, 1)",
+        "INSERT INTO cooled VALUES (1, 4)",
+        "INSERT INTO kept VALUES (7)");
+    expects("0003", "picks", "pick", 2);
+    expects("0004", "keeps", "ONLY kept", 1);
+    expects("0005", "cools", "cooled", 1);
+    RehearsalReport report = rehearse(10, "pick*", "kept", "cooled");
+    assertThat(report.notes()).isEmpty();
+    assertThat(report.rungs()).filteredOn(rung -> rung.up().isEmpty()).isEmpty();
+  }
+
+  @Test
   void triggersDoNotRunForCopiedRows() {
     on(Kind.SQLITE);
     ladder.rung(

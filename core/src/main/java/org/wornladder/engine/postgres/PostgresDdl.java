@@ -203,6 +203,13 @@ final class PostgresDdl extends SqlDdl {
     return object;
   }
 
+  /** PostgreSQL manual, "SELECT", "ONLY": a partitioned table has no rows of its own. */
+  @Override
+  public String rowsOf(Table table) {
+    String name = name(table.id());
+    return table.option(PARTITIONED_BY).isPresent() ? name : "ONLY " + name;
+  }
+
   @Override
   public List<ObjectId> parents(Table table) {
     return table.dependsOn().stream()
