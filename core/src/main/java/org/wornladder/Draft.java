@@ -21,7 +21,7 @@ import org.wornladder.change.Risk;
  * @param unanswered what may have been renamed, and was drafted as dropped and added
  * @param standing differences of objects that standing scripts make
  * @param hidden objects that could not be compared
- * @param unmapped what a model does not speak of, and that stays
+ * @param unmapped what a model does not map, and that stays
  * @param notProved why it is not known that both ways run and do what they should; empty if they do
  */
 public record Draft(

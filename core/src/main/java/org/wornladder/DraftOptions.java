@@ -10,7 +10,7 @@ import java.util.Optional;
  * @param words what the rung is for; its file's name
  * @param from the environment whose live structure is wanted; empty for the declared structure
  * @param model the model whose structure is wanted; empty for the declared structure
- * @param dropUnmapped patterns of what is dropped of which the model does not speak
+ * @param dropUnmapped patterns of what is dropped that the model does not map
  * @param evenIfEmpty whether a rung is written where nothing differs
  * @param write whether a file is written at all
  * @param only patterns such as {@code table:bin*} of what is taken; empty for everything

@@ -31,8 +31,7 @@ public interface DraftQuestions {
   Optional<String> value(String column);
 
   /**
-   * Whether something goes of which a model does not speak; empty if that is unknown, so that it
-   * stays.
+   * Whether something goes that a model does not map; empty if that is unknown, so that it stays.
    *
    * @param thing its kind and name
    */

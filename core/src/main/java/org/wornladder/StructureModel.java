@@ -5,8 +5,8 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.schema.Snapshot;
 
 /**
- * A model of an application, such as its entity classes, from which tables follow. It need not
- * speak of everything that a database has.
+ * A model of an application, such as its entity classes, from which tables follow. It need not map
+ * everything that a database has.
  */
 public interface StructureModel {
   /** What it is, for people. */

@@ -22,12 +22,12 @@ import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 
 /**
- * A structure as it is to be for a model that speaks of some tables and columns only: what the
- * model says, and of everything else what is there.
+ * The structure wanted by a model that maps only some tables and columns: what the model says of
+ * those, and everything else as it is there.
  *
- * @param whole with all that the model does not speak of
- * @param unmapped tables, columns, unique constraints and foreign keys of which it does not speak,
- *     each as a difference that takes it away
+ * @param whole with all that the model does not map
+ * @param unmapped tables, columns, unique constraints and foreign keys that it does not map, each
+ *     as a difference that removes it
  */
 public record ModelledStructure(Snapshot whole, List<Difference> unmapped) {
   private static final Set<String> OF_LISTS =

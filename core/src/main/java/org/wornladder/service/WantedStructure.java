@@ -26,12 +26,12 @@ import org.wornladder.project.Environment;
 import org.wornladder.schema.Snapshot;
 
 /**
- * The structure that is wanted by a model, with what the model does not speak of.
+ * The structure that is wanted by a model, with what the model does not map.
  *
  * @param structure what is wanted
  * @param options with the new names that a person has confirmed
  * @param unanswered what may have another name, and stays beside the new one
- * @param unmapped what the model does not speak of, and that stays
+ * @param unmapped what the model does not map, and that stays
  */
 record WantedStructure(
     Snapshot structure,
@@ -39,7 +39,7 @@ record WantedStructure(
     List<RenameCandidate> unanswered,
     List<Difference> unmapped) {
 
-  /** Reads the model, and asks what becomes of what it does not speak of. */
+  /** Reads the model, and asks what becomes of what it does not map. */
   static WantedStructure of(
       ProjectContext project,
       Environment like,

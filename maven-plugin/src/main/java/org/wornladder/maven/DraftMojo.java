@@ -41,9 +41,7 @@ public class DraftMojo extends LadderMojo {
     if (draft.isEmpty()) {
       getLog().info("there is nothing to draft");
     }
-    draft
-        .unmapped()
-        .forEach(one -> getLog().warn("the classes do not speak of " + one.description()));
+    draft.unmapped().forEach(one -> getLog().warn("no entity class maps " + one.description()));
     List<String> found = new ArrayList<>();
     draft.notProved().ifPresent(reason -> found.add("not proved: " + reason));
     draft

@@ -53,7 +53,7 @@ final class DraftCommand implements Command {
         Options.texts(
             DROP_UNMAPPED,
             "KIND:NAME",
-            "Drop this, of which the entity classes do not speak, such as column:bin.fax."));
+            "Drop this, which no entity class maps, such as column:bin.fax."));
     spec.addOption(
         Options.texts(ONLY, "KIND:NAME", "Take these objects alone, such as table:bin*."));
     spec.addOption(Options.texts(EXCEPT, "KIND:NAME", "Leave these objects out."));

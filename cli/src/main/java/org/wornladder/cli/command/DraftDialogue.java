@@ -28,8 +28,7 @@ record DraftDialogue(Call call, DraftOptions options) implements DraftQuestions,
     if (!canAsk()) {
       return Optional.empty();
     }
-    String question =
-        "The entity classes do not speak of %s. Drop it? [y/N] ".formatted(SafeText.line(thing));
+    String question = "No entity class maps %s. Drop it? [y/N] ".formatted(SafeText.line(thing));
     return Optional.of(terminal().agrees(question));
   }
 

@@ -104,7 +104,7 @@ public final class DraftView {
       page.line(
           colors.warning("  unmapped  ")
               + SafeText.line(one.description())
-              + " stays: the classes do not speak of it");
+              + " stays: no entity class maps it");
       page.line(
           "            "
               + colors.faint("--drop-unmapped ")
