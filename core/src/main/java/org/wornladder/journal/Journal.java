@@ -46,6 +46,10 @@ public final class Journal {
   private boolean ready;
 
   private HashChain chain = new HashChain();
+
+  /** This project's entries, as far as {@link #chain} has followed them. */
+  private final List<Entry> followed = new ArrayList<>();
+
   private JournalHead head = JournalHead.NONE;
 
   /** The milliseconds of what was appended, by the entry's number. */
@@ -94,8 +98,23 @@ public final class Journal {
    */
   public History read(Depth depth) throws SQLException {
     chain = new HashChain();
+    followed.clear();
     others.clear();
-    List<Entry> entries = new ArrayList<>();
+    return readOn(depth);
+  }
+
+  /**
+   * Reads the entries that came since the last whole reading, and takes those before them as they
+   * were then: for a database in which nobody else writes.
+   *
+   * @throws JournalException as for {@link #read}
+   */
+  public History readOn() throws SQLException {
+    return readOn(Depth.WHOLE);
+  }
+
+  private History readOn(Depth depth) throws SQLException {
+    List<Entry> entries = new ArrayList<>(followed);
     Optional<History.Break> broken = Optional.empty();
     try {
       boolean exists = exists();
@@ -106,6 +125,8 @@ public final class Journal {
         Optional<JournalHead> recorded = beside.head();
         ready = exists && recorded.isPresent();
         broken = chain.end(recorded, beside.name());
+        followed.clear();
+        followed.addAll(entries);
       }
     } catch (SQLException e) {
       throw unreadable(e);
@@ -155,7 +176,15 @@ public final class Journal {
 
   private void readEntries(Depth depth, List<Entry> entries) throws SQLException {
     String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
-    String query = "SELECT " + columns + " FROM " + session.quoted(table) + " ORDER BY number";
+    String query =
+        "SELECT "
+            + columns
+            + " FROM "
+            + session.quoted(table)
+            + (chain.last().equals(JournalHead.NONE)
+                ? ""
+                : " WHERE number > " + chain.last().number())
+            + " ORDER BY number";
     try (Statement sql = session.connection().createStatement();
         ResultSet rows = sql.executeQuery(query)) {
       while (rows.next()) {

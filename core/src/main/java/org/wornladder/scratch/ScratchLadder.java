@@ -16,7 +16,6 @@ import org.wornladder.execution.Plan;
 import org.wornladder.execution.RollbackPlanner;
 import org.wornladder.execution.Runner;
 import org.wornladder.execution.Step;
-import org.wornladder.journal.Journal.Depth;
 
 /** Runs a ladder's rungs one by one, up and down, in a scratch database. */
 public final class ScratchLadder {
@@ -45,7 +44,7 @@ public final class ScratchLadder {
   private Plan planned(OptionalLong upTo) throws SQLException {
     ApplyOptions options = new ApplyOptions(upTo, false, Optional.empty());
     return checked(
-        new ApplyPlanner(context.planning(context.journal().read(Depth.WHOLE)), options, Map.of())
+        new ApplyPlanner(context.planning(context.journal().readOn()), options, Map.of())
             .plan(Optional.empty()));
   }
 
@@ -67,10 +66,7 @@ public final class ScratchLadder {
   public Plan down(RollbackOptions options) throws SQLException {
     return checked(
         new RollbackPlanner(
-                context.planning(context.journal().read(Depth.WHOLE)),
-                options,
-                Map.of(),
-                DerivedWays.NONE)
+                context.planning(context.journal().readOn()), options, Map.of(), DerivedWays.NONE)
             .plan());
   }
 
