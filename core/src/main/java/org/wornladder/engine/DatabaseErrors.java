@@ -52,6 +52,11 @@ public final class DatabaseErrors {
               where,
               "name the server itself in the url, or a pool in session mode",
               e);
+      case TAKEN_OVER ->
+          new LockWaitException(
+              fault.message() + ", because this process gave no sign of life, while " + doing,
+              where,
+              Advice.of(Advice.Code.SHOW_STATUS_THEN_RUN_AGAIN, environment));
       case DENIED ->
           new UnreachableException(
               "the database's user may not do that, while " + doing + ": " + fault.message(),

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.ServiceLoader;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.h2.H2Engine;
+import org.wornladder.engine.jdbc.JdbcEngine;
 import org.wornladder.engine.mariadb.MariadbEngine;
 import org.wornladder.engine.postgres.PostgresEngine;
 import org.wornladder.engine.sqlite.SqliteEngine;
@@ -24,7 +25,8 @@ public final class Engines {
   /** The engine that a URL belongs to; empty if none here knows it. */
   public static Optional<Engine> forUrl(String url) {
     Optional<Engine> own = firstThatAccepts(OWN, url);
-    return own.isPresent() ? own : firstThatAccepts(others(), url);
+    Optional<Engine> known = own.isPresent() ? own : firstThatAccepts(others(), url);
+    return known.isPresent() ? known : JdbcEngine.forUrl(url);
   }
 
   /** Whether a name is that of an engine that the service loader finds. */

@@ -25,6 +25,8 @@ public record Fault(Kind kind, String message, Optional<String> values) {
     CUT,
     /** The session is not the one that was opened: something in between deals sessions out. */
     STRANDED,
+    /** Another process took the lock over, for which this one gave no sign of life. */
+    TAKEN_OVER,
     DENIED,
     READ_ONLY,
     FULL,

@@ -229,7 +229,7 @@ public abstract class JdbcSession implements Session {
     return "INSERT INTO "
         + quoted(table)
         + " ("
-        + String.join(", ", columns)
+        + String.join(", ", columns.stream().map(this::ownColumn).toList())
         + ") VALUES ("
         + String.join(", ", places)
         + ")";
@@ -342,6 +342,13 @@ public abstract class JdbcSession implements Session {
     }
   }
 
+  /** The first value of a query as a whole number; 0 if there is none. */
+  public final long number(String query) throws SQLException {
+    try (ResultSet rows = control.executeQuery(query)) {
+      return rows.next() ? rows.getLong(1) : 0;
+    }
+  }
+
   /** Whether a query's first value is true or above zero. */
   protected final boolean isTrue(String query) throws SQLException {
     try (java.sql.Statement sql = connection.createStatement()) {
@@ -394,8 +401,13 @@ public abstract class JdbcSession implements Session {
     temporary.add(drop);
   }
 
+  /** Whether temporary tables outlive the session if nothing drops them. */
+  protected boolean dropsTemporary() {
+    return BorrowedConnection.isBorrowed(connection);
+  }
+
   private void dropTemporary() throws SQLException {
-    if (BorrowedConnection.isBorrowed(connection)) {
+    if (dropsTemporary()) {
       for (String drop : temporary) {
         control.execute(drop);
       }

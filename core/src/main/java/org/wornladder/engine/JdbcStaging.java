@@ -195,8 +195,7 @@ public abstract class JdbcStaging extends Staging {
                 .collect(Collectors.joining(", "))
             + " FROM "
             + session().quoted(stage.table())
-            + " LIMIT "
-            + most;
+            + session().atMost(most);
     return new QueriedRows(
         session().connection(), query, (row, hasher) -> hash(row, stage, hasher));
   }

@@ -35,6 +35,21 @@ public interface Session extends AutoCloseable {
   /** A table's name as statements write it: quoted, and with its schema where one is needed. */
   String quoted(String table);
 
+  /** A column of the tool's own tables as statements write it. */
+  default String ownColumn(String name) {
+    return name;
+  }
+
+  /** Whether a text of the tool's own tables, of any length, is not the empty one. */
+  default String isFilled(String column) {
+    return column + " <> ''";
+  }
+
+  /** What ends a query that gives some rows at most. */
+  default String atMost(long rows) {
+    return " LIMIT " + rows;
+  }
+
   /** Whether the database was there when the session was opened. */
   boolean isThere();
 

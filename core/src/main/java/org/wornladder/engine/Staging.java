@@ -315,7 +315,7 @@ public abstract class Staging {
       String condition) {
     List<String> values = new ArrayList<>();
     for (String column : columns) {
-      values.add(asNull.contains(column) ? "NULL" : "s." + name(column));
+      values.add(asNull.contains(column) ? nothing(stage.column(column)) : "s." + name(column));
     }
     List<String> conditions = new ArrayList<>();
     if (!empty) {
@@ -342,6 +342,11 @@ public abstract class Staging {
         + " s"
         + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions))
         + (numbered || keepsOrder() ? " ORDER BY s." + LINE : "");
+  }
+
+  /** NULL as a value of a column in a query. */
+  protected String nothing(Column column) {
+    return "NULL";
   }
 
   /** Whether it costs nothing to take rows in the order of their lines. */

@@ -22,14 +22,30 @@ import org.wornladder.sql.Place;
  * lock and the transaction.
  */
 public final class Journal {
-  private static final String GLANCED =
-      "number, at, project, event, rung, name, up_text, up_fingerprint, statement, elapsed_ms, note";
-  private static final String COLUMNS =
-      GLANCED
-          + ", down_fingerprint, script, database_user, os_user, host, session, tool,"
-          + " previous_hash, hash";
+  private static final List<String> COLUMNS =
+      List.of(
+          "number",
+          "at",
+          "project",
+          "event",
+          "rung",
+          "name",
+          "up_text",
+          "up_fingerprint",
+          "statement",
+          "elapsed_ms",
+          "note",
+          "down_fingerprint",
+          "script",
+          "database_user",
+          "os_user",
+          "host",
+          "session",
+          "tool",
+          "previous_hash",
+          "hash");
 
-  private static final List<String> COLUMN_LIST = List.of(COLUMNS.split(", "));
+  private static final List<String> GLANCED = COLUMNS.subList(0, COLUMNS.indexOf("note") + 1);
 
   private final Session session;
   private final Engine engine;
@@ -139,7 +155,7 @@ public final class Journal {
   public List<Entry> everything() throws SQLException {
     List<Entry> all = new ArrayList<>();
     if (exists()) {
-      String query = "SELECT " + COLUMNS + " FROM " + session.quoted(table) + " ORDER BY number";
+      String query = query(COLUMNS, "", " ORDER BY [number]");
       try (Statement sql = session.connection().createStatement();
           ResultSet rows = sql.executeQuery(query)) {
         while (rows.next()) {
@@ -171,20 +187,23 @@ public final class Journal {
   }
 
   private boolean exists() throws SQLException {
-    return beside.exists(table, COLUMN_LIST);
+    return beside.exists(table, COLUMNS);
+  }
+
+  /** A query of the journal's table, in the form of {@link OwnSql}. */
+  private String query(List<String> columns, String condition, String order) {
+    return OwnSql.of(session, "SELECT " + OwnSql.list(columns) + " FROM ")
+        + session.quoted(table)
+        + OwnSql.of(session, condition + order);
   }
 
   private void readEntries(Depth depth, List<Entry> entries) throws SQLException {
-    String columns = depth == Depth.WHOLE ? COLUMNS : GLANCED;
+    boolean begins = chain.last().equals(JournalHead.NONE);
     String query =
-        "SELECT "
-            + columns
-            + " FROM "
-            + session.quoted(table)
-            + (chain.last().equals(JournalHead.NONE)
-                ? ""
-                : " WHERE number > " + chain.last().number())
-            + " ORDER BY number";
+        query(
+            depth == Depth.WHOLE ? COLUMNS : GLANCED,
+            begins ? "" : " WHERE [number] > " + chain.last().number(),
+            " ORDER BY [number]");
     try (Statement sql = session.connection().createStatement();
         ResultSet rows = sql.executeQuery(query)) {
       while (rows.next()) {
@@ -322,7 +341,7 @@ public final class Journal {
       return;
     }
     if (!exists()) {
-      String definition = JournalTables.journal(session.quoted(table), engine.storage());
+      String definition = JournalTables.journal(session, table, engine.storage());
       session.execute(
           new org.wornladder.sql.Statement(definition, Place.of(table), engine.dialect()));
     }
@@ -341,10 +360,7 @@ public final class Journal {
       return elapsed.tailMap(mark.number() + 1);
     }
     return session.numbers(
-        "SELECT number, elapsed_ms FROM "
-            + session.quoted(table)
-            + " WHERE number > "
-            + mark.number());
+        query(List.of("number", "elapsed_ms"), " WHERE [number] > " + mark.number(), ""));
   }
 
   /** Whether the tables are there, as far as was read and written. */
@@ -359,8 +375,7 @@ public final class Journal {
 
   /** Whether an entry with this number and hash is in the journal, whoever's it is. */
   public boolean holds(JournalHead entry) throws SQLException {
-    String query =
-        "SELECT hash FROM " + session.quoted(table) + " WHERE number = " + entry.number();
+    String query = query(List.of("hash"), " WHERE [number] = " + entry.number(), "");
     if (!exists()) {
       return false;
     }
@@ -377,8 +392,9 @@ public final class Journal {
 
   /** The number of the last entry that is committed. */
   public long lastInDatabase() throws SQLException {
+    String query = OwnSql.of(session, "SELECT max([number]) FROM ") + session.quoted(table);
     try (Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery("SELECT max(number) FROM " + session.quoted(table))) {
+        ResultSet row = sql.executeQuery(query)) {
       return row.next() ? row.getLong(1) : 0;
     }
   }
@@ -405,7 +421,7 @@ public final class Journal {
   private void insert(Entry entry) throws SQLException {
     session.insert(
         table,
-        COLUMN_LIST,
+        COLUMNS,
         List.of(
             entry.number(),
             entry.at(),

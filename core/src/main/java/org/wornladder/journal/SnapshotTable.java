@@ -61,6 +61,10 @@ public final class SnapshotTable {
     return session.quoted(name);
   }
 
+  private String sql(String text) {
+    return OwnSql.of(session, text);
+  }
+
   boolean exists() throws SQLException {
     return exists(name, COLUMNS);
   }
@@ -79,12 +83,14 @@ public final class SnapshotTable {
         throw distrusted(table, suspicion.get());
       }
       List<String> more = new ArrayList<>(columnsOf(table));
-      // Where some of ours are missing, it is a journal of another version, or none at all.
-      if (more.containsAll(columns)) {
-        more.removeAll(columns);
-        if (!more.isEmpty()) {
-          throw distrusted(table, "it has a column " + more.get(0) + " that is not the tool's");
-        }
+      List<String> missing = new ArrayList<>(columns);
+      missing.removeAll(more);
+      if (!missing.isEmpty()) {
+        throw ofAnotherVersion(table, "it has no column " + missing.get(0));
+      }
+      more.removeAll(columns);
+      if (!more.isEmpty()) {
+        throw distrusted(table, "it has a column " + more.get(0) + " that is not the tool's");
       }
     }
     return there;
@@ -102,6 +108,14 @@ public final class SnapshotTable {
     return columns;
   }
 
+  private JournalException ofAnotherVersion(String table, String why) {
+    return new JournalException(
+        "the table " + table + " is not a journal of this version: " + why,
+        session.address(),
+        "if it is somebody else's, name another under journal: table: in ladder.yaml",
+        null);
+  }
+
   private JournalException distrusted(String table, String why) {
     return new JournalException(
         "the table " + table + " is not to be trusted: " + why,
@@ -113,7 +127,7 @@ public final class SnapshotTable {
 
   /** Makes the table, which is not there. */
   void create() throws SQLException {
-    String definition = JournalTables.snapshots(quoted(), engine.storage());
+    String definition = JournalTables.snapshots(session, name, engine.storage());
     session.execute(new Statement(definition, Place.of(name), engine.dialect()));
   }
 
@@ -129,10 +143,10 @@ public final class SnapshotTable {
   /** The statement that adds a row with the next number; for a script that another runs. */
   String insertion(String project, String moment, long entry, String fingerprint, String content) {
     Quoting quoting = engine.quoting();
-    return "INSERT INTO %s (%s) SELECT max(number) + 1, %s, %s, %s, %d, %s, %s FROM %s"
+    return sql("INSERT INTO %s (%s) SELECT max([number]) + 1, %s, %s, %s, %d, %s, %s FROM %s")
         .formatted(
             quoted(),
-            String.join(", ", COLUMNS),
+            sql(OwnSql.list(COLUMNS)),
             quoting.text(Timestamps.now(clock)),
             quoting.text(project),
             quoting.text(moment),
@@ -147,7 +161,8 @@ public final class SnapshotTable {
     if (!exists()) {
       return Optional.empty();
     }
-    String query = "SELECT entry, fingerprint FROM " + quoted() + " WHERE number = 0";
+    String query =
+        sql("SELECT [entry], [fingerprint] FROM %s WHERE [number] = 0").formatted(quoted());
     try (java.sql.Statement sql = session.connection().createStatement();
         ResultSet row = sql.executeQuery(query)) {
       return row.next()
@@ -161,7 +176,7 @@ public final class SnapshotTable {
     if (!exists()) {
       return "";
     }
-    String query = "SELECT content FROM " + quoted() + " WHERE number = 0";
+    String query = sql("SELECT [content] FROM %s WHERE [number] = 0").formatted(quoted());
     try (java.sql.Statement sql = session.connection().createStatement();
         ResultSet row = sql.executeQuery(query)) {
       return row.next() ? row.getString(1) : "";
@@ -182,13 +197,13 @@ public final class SnapshotTable {
     // At once: what waits would be undone with the transaction that it waits for.
     session.change(
         "INSERT INTO %s (%s) VALUES (0, '%s', '', 'head', 0, '', '%s')"
-            .formatted(quoted(), String.join(", ", COLUMNS), Timestamps.now(clock), newSalt()));
+            .formatted(quoted(), sql(OwnSql.list(COLUMNS)), Timestamps.now(clock), newSalt()));
   }
 
   /** Records the journal's head, which has a place, in the transaction that is open. */
   void saveHead(JournalHead head) throws SQLException {
     session.amend(
-        "UPDATE %s SET at = '%s', entry = %d, fingerprint = '%s' WHERE number = 0"
+        sql("UPDATE %s SET [at] = '%s', [entry] = %d, [fingerprint] = '%s' WHERE [number] = 0")
             .formatted(quoted(), Timestamps.now(clock), head.number(), head.hash()));
   }
 }

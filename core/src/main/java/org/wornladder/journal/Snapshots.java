@@ -97,9 +97,9 @@ public final class Snapshots {
       return new Last(expected, began, catalogFingerprint);
     }
     String query =
-        "SELECT moment, fingerprint FROM "
-            + table.quoted()
-            + " WHERE project = ? AND moment <> 'stop' ORDER BY number DESC";
+        sql(
+            "SELECT [moment], [fingerprint] FROM %s"
+                + " WHERE [project] = ? AND [moment] <> 'stop' ORDER BY [number] DESC");
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, project);
       try (ResultSet rows = sql.executeQuery()) {
@@ -135,9 +135,9 @@ public final class Snapshots {
       return Optional.empty();
     }
     String query =
-        "SELECT moment, entry, fingerprint FROM "
-            + table.quoted()
-            + " WHERE project = ? AND moment NOT IN (?, 'stop') ORDER BY number";
+        sql(
+            "SELECT [moment], [entry], [fingerprint] FROM %s"
+                + " WHERE [project] = ? AND [moment] NOT IN (?, 'stop') ORDER BY [number]");
     String before = "";
     long from = 0;
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
@@ -213,8 +213,7 @@ public final class Snapshots {
 
   /** Who asked the run to stop; empty if no stop was requested. */
   public Optional<String> stopAsked() throws SQLException {
-    String query =
-        "SELECT fingerprint FROM " + table.quoted() + " WHERE project = ? AND moment = ?";
+    String query = sql("SELECT [fingerprint] FROM %s WHERE [project] = ? AND [moment] = ?");
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, project);
       sql.setString(2, Moment.STOP.word);
@@ -228,7 +227,7 @@ public final class Snapshots {
   public void forgetStop() throws SQLException {
     if (table.exists()) {
       session.begin();
-      session.change("DELETE FROM " + table.quoted() + " WHERE moment = 'stop'");
+      session.change(sql("DELETE FROM %s WHERE [moment] = 'stop'"));
       session.commit();
     }
   }
@@ -286,7 +285,9 @@ public final class Snapshots {
 
   private Row rowFor(String fingerprint) throws SQLException {
     String query =
-        "SELECT max(number), max(CASE WHEN fingerprint = ? AND content <> '' THEN 1 ELSE 0 END) FROM "
+        sql("SELECT max([number]), max(CASE WHEN [fingerprint] = ? AND ")
+            + session.isFilled(session.ownColumn("content"))
+            + " THEN 1 ELSE 0 END) FROM "
             + table.quoted();
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, fingerprint);
@@ -295,6 +296,11 @@ public final class Snapshots {
         return new Row(found.getLong(1) + 1, found.getInt(2) == 1);
       }
     }
+  }
+
+  /** A statement about the table, which it names by {@code %s}, in the form of {@link OwnSql}. */
+  private String sql(String text) {
+    return OwnSql.of(session, text).formatted(table.quoted());
   }
 
   /** Empty for none, and if another version wrote it. */
@@ -325,9 +331,9 @@ public final class Snapshots {
 
   private Optional<String> packed(String fingerprint) throws SQLException {
     String query =
-        "SELECT content FROM "
-            + table.quoted()
-            + " WHERE fingerprint = ? AND content <> '' ORDER BY number";
+        sql("SELECT [content] FROM %s WHERE [fingerprint] = ? AND ")
+            + session.isFilled(session.ownColumn("content"))
+            + sql(" ORDER BY [number]");
     try (PreparedStatement sql = session.connection().prepareStatement(query)) {
       sql.setString(1, fingerprint);
       try (ResultSet rows = sql.executeQuery()) {

@@ -13,6 +13,7 @@ import org.wornladder.sql.Place;
  * @param foreignKeys whether foreign keys are enforced where the engine leaves it to the connection
  * @param clientFiles whether statements may read and write files of the machine where the tool
  *     runs, and run code in its process
+ * @param driver the class of the JDBC driver, where its jar does not name it
  * @param rowsCopied whether a rehearsal may copy rows although it is guarded
  */
 public record EnvironmentSettings(
@@ -29,6 +30,7 @@ public record EnvironmentSettings(
     boolean foreignKeys,
     boolean clientFiles,
     boolean rowsCopied,
+    Optional<String> driver,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
     RiskLimits risks,
@@ -62,6 +64,7 @@ public record EnvironmentSettings(
         foreignKeys,
         clientFiles,
         rowsCopied,
+        driver,
         lockTimeout,
         statementTimeout,
         RiskLimits.NONE,

@@ -182,6 +182,7 @@ final class SettingsReader {
             !fields.is("foreign-keys", "off", List.of("on", "off")),
             fields.is("client-files", "allow", List.of("refuse", "allow")),
             fields.is("copy-rows", "allow", List.of("refuse", "allow")),
+            fields.word("driver"),
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             new RiskLimitsReader(problems).read(fields),

@@ -55,7 +55,7 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
         query.append(missingIn(seed, staging.staged(other.stage()), key, targets));
       }
     }
-    query.append(" ORDER BY 1 LIMIT ").append(MOST_PROBLEMS);
+    query.append(" ORDER BY 1").append(session.atMost(MOST_PROBLEMS));
     return new TableQueries(session)
         .list(
             query.toString(),
@@ -138,8 +138,9 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
             .map(column -> "t." + staging.name(column.name()))
             .collect(Collectors.joining(", "));
     String query =
-        "SELECT DISTINCT %s%s ORDER BY 1 LIMIT %d"
-            .formatted(names, pointing(seed, child, key, seeds), MOST_PROBLEMS + 1);
+        "SELECT DISTINCT %s%s ORDER BY 1%s"
+            .formatted(
+                names, pointing(seed, child, key, seeds), session.atMost(MOST_PROBLEMS + 1L));
     List<String> rows =
         new TableQueries(session)
             .list(

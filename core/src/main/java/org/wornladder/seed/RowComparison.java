@@ -95,8 +95,7 @@ final class RowComparison {
             + differing
             + " ORDER BY s."
             + Staging.LINE
-            + " LIMIT "
-            + most;
+            + session.atMost(most);
     return questions.list(query, row -> change(row, columns));
   }
 
@@ -166,8 +165,7 @@ final class RowComparison {
             + staging.extra(seed.stage())
             + " ORDER BY "
             + names
-            + " LIMIT "
-            + most;
+            + session.atMost(most);
     return questions.list(
         query,
         row -> {

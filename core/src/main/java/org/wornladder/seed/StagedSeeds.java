@@ -36,8 +36,9 @@ final class StagedSeeds {
             .map(column -> staging.name(given(seed, column)))
             .collect(Collectors.joining(", "));
     String query =
-        "SELECT min(%1$s), max(%1$s) FROM %2$s GROUP BY %3$s HAVING count(*) > 1 ORDER BY 2 LIMIT %4$d"
-            .formatted(Staging.LINE, staging.staged(seed.stage()), key, MOST_PROBLEMS);
+        "SELECT min(%1$s), max(%1$s) FROM %2$s GROUP BY %3$s HAVING count(*) > 1 ORDER BY 2%4$s"
+            .formatted(
+                Staging.LINE, staging.staged(seed.stage()), key, session.atMost(MOST_PROBLEMS));
     List<Problem> problems =
         questions.list(
             query,
@@ -107,8 +108,8 @@ final class StagedSeeds {
     String query =
         "SELECT s.%s FROM %s s WHERE %s > 1"
                 .formatted(Staging.LINE, staging.staged(seed.stage()), counts)
-            + " ORDER BY 1 LIMIT "
-            + MOST_PROBLEMS;
+            + " ORDER BY 1"
+            + session.atMost(MOST_PROBLEMS);
     return questions.list(
         query,
         row ->
@@ -145,7 +146,7 @@ final class StagedSeeds {
         query.append(" r WHERE ").append(means(look)).append(')');
       }
     }
-    query.append(" ORDER BY 1 LIMIT ").append(MOST_PROBLEMS);
+    query.append(" ORDER BY 1").append(session.atMost(MOST_PROBLEMS));
     return questions.list(
         query.toString(),
         row ->

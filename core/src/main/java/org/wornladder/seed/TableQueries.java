@@ -30,6 +30,6 @@ record TableQueries(Session session) {
   }
 
   boolean isEmpty(String table) throws SQLException {
-    return list("SELECT 1 FROM " + session.quoted(table) + " LIMIT 1", row -> 1).isEmpty();
+    return list("SELECT 1 FROM " + session.quoted(table) + session.atMost(1), row -> 1).isEmpty();
   }
 }

@@ -54,8 +54,13 @@ record UniqueMoves(Session session, Staging staging) {
             .map(column -> staging.name(column) + " IS NOT NULL")
             .collect(Collectors.joining(" AND "));
     String query =
-        "SELECT min(%1$s), max(%1$s) FROM %2$s WHERE %3$s GROUP BY %4$s HAVING count(*) > 1 ORDER BY 2 LIMIT %5$d"
-            .formatted(Staging.LINE, staging.staged(seed.stage()), given, names, MOST_PROBLEMS);
+        "SELECT min(%1$s), max(%1$s) FROM %2$s WHERE %3$s GROUP BY %4$s HAVING count(*) > 1 ORDER BY 2%5$s"
+            .formatted(
+                Staging.LINE,
+                staging.staged(seed.stage()),
+                given,
+                names,
+                session.atMost(MOST_PROBLEMS));
     return new TableQueries(session)
         .list(
             query,
@@ -92,8 +97,8 @@ record UniqueMoves(Session session, Staging staging) {
             + equal(seed, unique, "t", "s")
             + " WHERE "
             + (update ? staging.extra(seed.stage()) : isAdded)
-            + " ORDER BY 1 LIMIT "
-            + MOST_PROBLEMS;
+            + " ORDER BY 1"
+            + session.atMost(MOST_PROBLEMS);
     return new TableQueries(session)
         .list(
             query,
@@ -160,13 +165,14 @@ record UniqueMoves(Session session, Staging staging) {
   /** The first row of the file that wants what a row has that is not in it. */
   private Optional<Long> firstWanted(BoundSeed seed, List<String> unique) throws SQLException {
     String query =
-        "SELECT w.%s FROM %s w JOIN %s t ON %s WHERE %s ORDER BY 1 LIMIT 1"
+        "SELECT w.%s FROM %s w JOIN %s t ON %s WHERE %s ORDER BY 1%s"
             .formatted(
                 Staging.LINE,
                 staging.staged(seed.stage()),
                 session.quoted(seed.table().name()),
                 equal(seed, unique, "t", "w"),
-                staging.extra(seed.stage()));
+                staging.extra(seed.stage()),
+                session.atMost(1));
     return new TableQueries(session).list(query, row -> row.getLong(1)).stream().findFirst();
   }
 
@@ -220,7 +226,7 @@ record UniqueMoves(Session session, Staging staging) {
             + staging.matching(seed.stage())
             + " WHERE "
             + moving
-            + " LIMIT 1";
+            + session.atMost(1);
     return new TableQueries(session).list(query, row -> row.getLong(1)).stream().findFirst();
   }
 

@@ -70,8 +70,7 @@ public final class TableReader {
             + " FROM "
             + session.quoted(table.name())
             + order(table)
-            + " LIMIT "
-            + rows;
+            + session.atMost(rows);
     List<List<Optional<String>>> found = new ArrayList<>();
     try (Statement sql = session.connection().createStatement();
         ResultSet result = sql.executeQuery(query)) {

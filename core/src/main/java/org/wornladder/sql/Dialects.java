@@ -51,6 +51,16 @@ public final class Dialects {
 
   private Dialects() {}
 
+  /**
+   * SQL as the standard has it, for engines of which no more is known (ISO/IEC 9075-2, 5.2 "token
+   * and separator"; ISO/IEC 9075-4, "SQL control statements").
+   *
+   * @param engine its name
+   */
+  public static Dialect standard(String engine) {
+    return new Dialect(engine, Set.of(NESTED_COMMENTS, ANSI_QUOTES, ROUTINE_BODIES));
+  }
+
   /** The dialect of an engine; empty for a name that is not known. */
   public static Optional<Dialect> named(String engine) {
     for (Dialect dialect : ALL) {

@@ -7,6 +7,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.Ability;
@@ -14,7 +15,11 @@ import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
 
 /** An empty database of one engine, for one test. */
-public record TestDatabase(Kind kind, String url) {
+public record TestDatabase(String name, String url) {
+  public TestDatabase(Kind kind, String url) {
+    this(kind.name(), url);
+  }
+
   /** The engines that every test of behaviour runs on. */
   public enum Kind {
     SQLITE,
@@ -32,6 +37,12 @@ public record TestDatabase(Kind kind, String url) {
     }
   }
 
+  /** Engines that their drivers alone serve. */
+  public enum DriverKind {
+    DERBY,
+    HSQLDB
+  }
+
   /** A new one; files stand in the folder. */
   public static TestDatabase make(Kind kind, Path folder) {
     return new TestDatabase(
@@ -42,6 +53,21 @@ public record TestDatabase(Kind kind, String url) {
           case MARIADB -> MariadbServer.newDatabase();
           case H2 -> "jdbc:h2:" + folder.resolve("dev");
         });
+  }
+
+  /** The same for an engine that its driver alone serves, with the database in the folder. */
+  public static TestDatabase make(DriverKind kind, Path folder) {
+    return new TestDatabase(
+        kind.name(),
+        switch (kind) {
+          case DERBY -> "jdbc:derby:" + folder.resolve("derby") + ";create=true";
+          case HSQLDB -> "jdbc:hsqldb:file:" + folder.resolve("hsqldb/dev") + ";shutdown=true";
+        });
+  }
+
+  /** Which of the engines with a folder of their own it is. */
+  public Kind kind() {
+    return Kind.valueOf(name);
   }
 
   /** The port of its server. */
@@ -59,7 +85,9 @@ public record TestDatabase(Kind kind, String url) {
   }
 
   public boolean can(Ability ability) {
-    return engine().abilities().contains(ability);
+    return name.equals(DriverKind.DERBY.name())
+        ? ability == Ability.TRANSACTIONAL_DDL
+        : engine().abilities().contains(ability);
   }
 
   public Connection connect() throws SQLException {
@@ -95,11 +123,24 @@ public record TestDatabase(Kind kind, String url) {
   /** What the journal says happened, entry by entry. */
   public List<String> events() {
     String journal = engine().quoting().name("ladder_journal");
-    return query("SELECT event FROM " + journal + " ORDER BY number");
+    return query(
+        "SELECT "
+            + journalColumn("event")
+            + " FROM "
+            + journal
+            + " ORDER BY "
+            + journalColumn("number"));
+  }
+
+  /** A column of the journal as statements write it. */
+  public String journalColumn(String column) {
+    boolean driverAlone =
+        Arrays.stream(DriverKind.values()).anyMatch(kind -> kind.name().equals(name));
+    return driverAlone ? engine().quoting().name(column) : column;
   }
 
   @Override
   public String toString() {
-    return kind.name();
+    return name;
   }
 }

@@ -31,7 +31,8 @@ public final class H2Engine implements Engine {
           Set.of("INSERT", "UPDATE", "DELETE", "MERGE", "SELECT", "WITH", "VALUES", "TABLE"));
 
   private static final StorageTypes STORAGE =
-      new StorageTypes("bigint", "integer", "varchar", "varchar", "varchar", "");
+      new StorageTypes(
+          "bigint", "integer", "varchar", "varchar", "varchar", StorageTypes.NOT_NULL, "");
 
   static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
   static final String JDBC = "jdbc:h2:";

@@ -45,6 +45,7 @@ public final class MariadbEngine implements Engine {
           "varchar(64)",
           "text",
           "longtext",
+          StorageTypes.NOT_NULL,
           " ENGINE = InnoDB DEFAULT CHARSET = utf8mb4 COLLATE = utf8mb4_bin");
 
   static final Quoting QUOTING = new Quoting('`', Quoting.Backslash.ESCAPES);

@@ -25,7 +25,7 @@ import org.wornladder.sql.Statement;
 /** PostgreSQL: a server, changes of structure inside transactions. */
 public final class PostgresEngine implements Engine {
   private static final StorageTypes STORAGE =
-      new StorageTypes("bigint", "integer", "text", "text", "text", "");
+      new StorageTypes("bigint", "integer", "text", "text", "text", StorageTypes.NOT_NULL, "");
 
   static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.BY_SETTING);
   static final String JDBC = "jdbc:postgresql:";

@@ -26,7 +26,7 @@ public final class SqliteEngine implements Engine {
   private static final int MOST_WORDS = Integer.MAX_VALUE;
 
   private static final StorageTypes STORAGE =
-      new StorageTypes("INTEGER", "INTEGER", "TEXT", "TEXT", "TEXT", "");
+      new StorageTypes("INTEGER", "INTEGER", "TEXT", "TEXT", "TEXT", StorageTypes.NOT_NULL, "");
 
   static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.PLAIN);
 

@@ -1,0 +1,295 @@
+package org.wornladder.engine.jdbc;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.SQLInvalidAuthorizationSpecException;
+import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLTimeoutException;
+import java.sql.SQLTransactionRollbackException;
+import java.sql.SQLTransientConnectionException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+import org.wornladder.change.Ddl;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.engine.ConnectionAttempts.Answer;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Staging;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Condition;
+import org.wornladder.schema.Schema;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.Statement;
+
+/** A connection to a database that its JDBC driver alone describes. */
+final class DriverSession extends JdbcSession {
+  /** The table name as {@link LeaseLock#isTakenOver} reports that another holds the lock. */
+  private static final String RELATED_TO_CONNECTION = "08";
+
+  private static final String RIGHTS = "4250";
+  private static final String ROLLED_BACK = "40";
+  private static final String CREDENTIALS = "28";
+
+  private final Target target;
+  private final String shown;
+  private final DriverTraits traits;
+  private final DriverCatalog catalog;
+  private final Access access;
+  private Optional<LeaseLock> lease = Optional.empty();
+
+  private DriverSession(
+      Connection connection, Target target, String shown, DriverTraits traits, Access access)
+      throws SQLException {
+    super(connection, traits.quoting());
+    this.target = target;
+    this.shown = shown;
+    this.access = access;
+    catalog = DriverCatalog.of(connection);
+    this.traits = tried(traits);
+  }
+
+  static DriverSession open(Target target, Access access) {
+    String shown = target.environment().secrets().mask(target.environment().url());
+    Connection connection =
+        ConnectionAttempts.patiently(
+            target,
+            shown,
+            access,
+            () -> DriverJars.connect(target),
+            lent -> () -> {},
+            DriverSession::answer);
+    try {
+      return opened(
+          connection,
+          () -> new DriverSession(connection, target, shown, DriverTraits.of(connection), access));
+    } catch (SQLException e) {
+      throw ConnectionAttempts.failure(target, shown, e, answer(e));
+    }
+  }
+
+  private static Answer answer(SQLException e) {
+    String state = String.valueOf(e.getSQLState());
+    if (state.startsWith(CREDENTIALS) || e instanceof SQLInvalidAuthorizationSpecException) {
+      return Answer.WRONG_CREDENTIALS;
+    }
+    return ConnectionAttempts.isOfTheNetwork(e) || e instanceof SQLTransientConnectionException
+        ? Answer.NOT_YET
+        : Answer.OTHER;
+  }
+
+  /** What the driver claims of changes of structure counts once it was tried. */
+  private DriverTraits tried(DriverTraits claimed) throws SQLException {
+    LeaseTable table = new LeaseTable(connection(), catalog, claimed);
+    Optional<Boolean> recorded = table.structureInTransactions();
+    if (recorded.isEmpty() && access == Access.WRITE) {
+      recorded = Optional.of(table.make());
+    }
+    return claimed.withStructureInTransactions(recorded.orElse(claimed.structureInTransactions()));
+  }
+
+  /** What is known of the engine. */
+  DriverTraits traits() {
+    return traits;
+  }
+
+  DriverCatalog catalog() {
+    return catalog;
+  }
+
+  boolean mayWrite() {
+    return access == Access.WRITE;
+  }
+
+  @Override
+  public String ownColumn(String name) {
+    return quoting().name(name);
+  }
+
+  /** A large object cannot be compared; its length can be asked for (JDBC 4.3, appendix C). */
+  @Override
+  public String isFilled(String column) {
+    return "{fn LENGTH(" + column + ")} > 0";
+  }
+
+  @Override
+  public String atMost(long rows) {
+    return " FETCH FIRST " + rows + " ROWS ONLY";
+  }
+
+  @Override
+  public String address() {
+    return shown;
+  }
+
+  @Override
+  public String user() {
+    try {
+      return Optional.ofNullable(connection().getMetaData().getUserName()).orElse("");
+    } catch (SQLException e) {
+      // A driver that cannot say it has no users.
+      return "";
+    }
+  }
+
+  @Override
+  public String id() {
+    return "process " + ProcessHandle.current().pid();
+  }
+
+  @Override
+  public void begin() throws SQLException {
+    if (traits.transactions()) {
+      connection().setAutoCommit(false);
+    }
+    began();
+  }
+
+  @Override
+  public void beginConsistentRead() throws SQLException {
+    begin();
+  }
+
+  @Override
+  public void commit() throws SQLException {
+    if (traits.transactions()) {
+      connection().commit();
+      connection().setAutoCommit(true);
+    }
+    ended();
+  }
+
+  @Override
+  public void rollback() throws SQLException {
+    ended();
+    if (traits.transactions() && !connection().getAutoCommit()) {
+      connection().rollback();
+      connection().setAutoCommit(true);
+    }
+  }
+
+  /** The row is written in one transaction with a look at whose the lock is. */
+  @Override
+  public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
+    if (lease.isPresent()) {
+      lease.get().fence(connection());
+    }
+    super.insert(table, columns, values);
+  }
+
+  /** What the driver lets one restore: the schema. */
+  @Override
+  public void reset() throws SQLException {
+    catalog.restore(connection());
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    String where = "environment " + target.environment().name() + ", " + shown;
+    try {
+      LeaseLock taken =
+          LeaseLock.take(
+              () -> DriverJars.connectAnew(target), catalog, traits, where, wait, onWait);
+      lease = Optional.of(taken);
+      return () -> {
+        lease = Optional.empty();
+        taken.close();
+      };
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
+    }
+  }
+
+  @Override
+  public Optional<String> lockHolder() throws SQLException {
+    return new LeaseTable(connection(), catalog, traits).holder();
+  }
+
+  @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    return catalog.isPlainTable(table) ? Optional.empty() : Optional.of("it is no plain table");
+  }
+
+  @Override
+  public Staging stagingThrough(Session other) {
+    return new DriverStaging(other, this);
+  }
+
+  @Override
+  public void empty(List<String> last) throws SQLException {
+    new DriverCleaner(this).empty(last);
+  }
+
+  @Override
+  public Ddl ddl() {
+    return new DriverDdl(
+        Dialects.standard(JdbcEngine.forUrl(target.environment().url()).orElseThrow().name()),
+        traits);
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    List<String> own = new ArrayList<>(without);
+    own.add(LeaseTable.NAME);
+    return new DriverStructure(catalog, traits, own).read();
+  }
+
+  @Override
+  public boolean exists(Condition.Presence object) throws SQLException {
+    return switch (object.kind()) {
+      case TABLE -> catalog.table(object.table()).isPresent();
+      case VIEW -> catalog.view(object.table()).isPresent();
+      case INDEX -> catalog.hasIndex(object.table());
+      case COLUMN -> catalog.hasColumn(object.table(), object.column());
+    };
+  }
+
+  @Override
+  public boolean holds(String query) throws SQLException {
+    return isTrue(query);
+  }
+
+  @Override
+  protected boolean dropsTemporary() {
+    return true;
+  }
+
+  /** By the classes of SQLSTATE (ISO/IEC 9075-2, 24.1), and of the exceptions of JDBC. */
+  @Override
+  public Fault fault(SQLException e) {
+    String state = String.valueOf(e.getSQLState());
+    Fault.Kind kind = Fault.Kind.STATEMENT;
+    if (LeaseLock.isTakenOver(e)) {
+      kind = Fault.Kind.TAKEN_OVER;
+    } else if (state.startsWith(RELATED_TO_CONNECTION)
+        || e instanceof SQLNonTransientConnectionException
+        || e instanceof SQLTransientConnectionException) {
+      kind = Fault.Kind.CUT;
+    } else if (state.startsWith(ROLLED_BACK) || e instanceof SQLTransactionRollbackException) {
+      kind = Fault.Kind.BUSY;
+    } else if (e instanceof SQLTimeoutException) {
+      kind = Fault.Kind.TIMEOUT;
+    } else if (state.startsWith(RIGHTS)
+        || state.startsWith(CREDENTIALS)
+        || e instanceof SQLInvalidAuthorizationSpecException) {
+      kind = Fault.Kind.DENIED;
+    } else if (state.equals("25006")) {
+      kind = Fault.Kind.READ_ONLY;
+    } else if (state.equals("53100")) {
+      kind = Fault.Kind.FULL;
+    }
+    return new Fault(kind, String.valueOf(e.getMessage()).strip());
+  }
+
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    return OptionalInt.empty();
+  }
+}

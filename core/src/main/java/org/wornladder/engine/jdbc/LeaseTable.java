@@ -1,0 +1,233 @@
+package org.wornladder.engine.jdbc;
+
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Optional;
+
+/**
+ * The table with the one row that a lock is on, and whether changes of structure are part of
+ * transactions here, which its own creation tries.
+ */
+record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits traits) {
+  static final String NAME = "ladder_lock";
+
+  private static final int ATTEMPTS = 20;
+  private static final long PAUSE_MS = 100;
+
+  private String column(String name) {
+    return traits.quoting().name(name);
+  }
+
+  /** The table's name as statements write it. */
+  String name() {
+    return traits.quoting().name(NAME);
+  }
+
+  boolean exists() throws SQLException {
+    return catalog.isPlainTable(NAME);
+  }
+
+  /** What was found out when the table was made; empty if it is not there. */
+  Optional<Boolean> structureInTransactions() throws SQLException {
+    if (!exists()) {
+      return Optional.empty();
+    }
+    try (Statement sql = connection.createStatement();
+        ResultSet row = sql.executeQuery("SELECT " + column("transactional") + " FROM " + name())) {
+      return row.next() ? Optional.of(row.getInt(1) == 1) : Optional.empty();
+    }
+  }
+
+  /**
+   * Makes the table with its row, unless another process does in the same moment.
+   *
+   * @return whether changes of structure are part of transactions: a table was made, taken back and
+   *     was gone
+   */
+  boolean make() throws SQLException {
+    for (int attempt = 1; ; attempt++) {
+      try {
+        boolean transactional = traits.structureInTransactions() && isUndone();
+        if (!exists()) {
+          create(NAME);
+        }
+        insert(transactional);
+        return transactional;
+      } catch (SQLException e) {
+        Optional<Boolean> others = structureInTransactions();
+        if (others.isPresent()) {
+          return others.get();
+        }
+        if (attempt == ATTEMPTS) {
+          throw e;
+        }
+        pause();
+      }
+    }
+  }
+
+  private static void pause() {
+    try {
+      Thread.sleep(PAUSE_MS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  /** Tries it with a table of a name that no other process has. */
+  private boolean isUndone() throws SQLException {
+    String trial = "ladder_trial_" + ProcessHandle.current().pid() + "_" + System.nanoTime();
+    connection.setAutoCommit(false);
+    try {
+      create(trial);
+      connection.rollback();
+    } finally {
+      connection.setAutoCommit(true);
+    }
+    boolean undone = !catalog.isPlainTable(trial);
+    if (!undone) {
+      execute("DROP TABLE " + traits.quoting().name(trial));
+    }
+    return undone;
+  }
+
+  private void create(String table) throws SQLException {
+    String number = traits.storage().number() + " NOT NULL";
+    String text = traits.storage().text();
+    execute(
+        "CREATE TABLE "
+            + traits.quoting().name(table)
+            + " ("
+            + column("id")
+            + " "
+            + number
+            + " PRIMARY KEY, "
+            + column("holder")
+            + " "
+            + text
+            + ", "
+            + column("fence")
+            + " "
+            + number
+            + ", "
+            + column("beat")
+            + " "
+            + number
+            + ", "
+            + column("transactional")
+            + " "
+            + number
+            + ", "
+            + column("taken_over_from")
+            + " "
+            + text
+            + ")");
+  }
+
+  private void insert(boolean transactional) throws SQLException {
+    execute(
+        "INSERT INTO "
+            + name()
+            + " ("
+            + String.join(
+                ", ",
+                column("id"),
+                column("holder"),
+                column("fence"),
+                column("beat"),
+                column("transactional"),
+                column("taken_over_from"))
+            + ") VALUES (1, '', 0, 0, "
+            + (transactional ? 1 : 0)
+            + ", '')");
+  }
+
+  private void execute(String statement) throws SQLException {
+    try (Statement sql = connection.createStatement()) {
+      sql.executeUpdate(statement);
+    }
+  }
+
+  /**
+   * The row.
+   *
+   * @param holder empty if nobody holds the lock
+   * @param fence how often the lock was taken
+   * @param beat grows while the holder lives
+   */
+  record Row(String holder, long fence, long beat) {
+    boolean isFree() {
+      return holder.isEmpty();
+    }
+  }
+
+  Row row() throws SQLException {
+    String query =
+        "SELECT "
+            + String.join(", ", column("holder"), column("fence"), column("beat"))
+            + " FROM "
+            + name()
+            + " WHERE "
+            + column("id")
+            + " = 1";
+    try (Statement sql = connection.createStatement();
+        ResultSet row = sql.executeQuery(query)) {
+      if (!row.next()) {
+        throw new SQLException("the row of " + NAME + " is missing", "02000");
+      }
+      return new Row(
+          Optional.ofNullable(row.getString(1)).orElse(""), row.getLong(2), row.getLong(3));
+    }
+  }
+
+  /** Who holds the lock; empty if nobody does. */
+  Optional<String> holder() throws SQLException {
+    return exists() ? Optional.of(row().holder()).filter(one -> !one.isEmpty()) : Optional.empty();
+  }
+
+  /**
+   * Changes the row if it is as it was.
+   *
+   * @param values what is set, as statements write it
+   * @return whether it was
+   */
+  boolean changeIf(Connection by, String values, long fence) throws SQLException {
+    String update =
+        "UPDATE %s SET %s WHERE %s = 1 AND %s = %d"
+            .formatted(name(), values, column("id"), column("fence"), fence);
+    try (Statement sql = by.createStatement()) {
+      return sql.executeUpdate(update) == 1;
+    }
+  }
+
+  /** Takes the lock, which is free or whose holder is dead, if the row is still as it was. */
+  boolean take(Row was, String holder) throws SQLException {
+    String values =
+        column("holder")
+            + " = "
+            + traits.quoting().text(holder)
+            + ", "
+            + column("fence")
+            + " = "
+            + (was.fence() + 1)
+            + ", "
+            + column("beat")
+            + " = 0, "
+            + column("taken_over_from")
+            + " = "
+            + traits.quoting().text(was.holder());
+    return changeIf(connection, values, was.fence());
+  }
+
+  /** Says that the holder lives, or that a row is written while it does. */
+  boolean beat(Connection by, long fence) throws SQLException {
+    return changeIf(by, column("beat") + " = " + column("beat") + " + 1", fence);
+  }
+
+  /** Gives the lock back. */
+  void release(long fence) throws SQLException {
+    changeIf(connection, column("holder") + " = ''", fence);
+  }
+}
