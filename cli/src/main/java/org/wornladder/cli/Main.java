@@ -28,7 +28,7 @@ public final class Main {
 
   /** Results must not depend on the machine's language and time zone; drivers must not log. */
   private static void prepareProcess() {
-    Locale.setDefault(Locale.ROOT);
+    Locale.setDefault(Locale.US);
     TimeZone.setDefault(TimeZone.getTimeZone("UTC"));
     LogManager.getLogManager().reset();
     SqliteNativeLibrary.locate();

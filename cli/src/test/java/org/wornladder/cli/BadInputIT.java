@@ -133,7 +133,7 @@ class BadInputIT {
     work.file("ladder.yaml", "name: x\nenvironments: {dev: {url: jdbc:oracle:x}}\n");
     work.ladder("status")
         .exits(4)
-        .complains("no engine here knows this url", "this build serves: sqlite");
+        .complains("no engine here knows this url, and no JDBC driver is there", "drivers");
   }
 
   @Test

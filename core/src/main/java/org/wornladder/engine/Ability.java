@@ -22,6 +22,10 @@ public enum Ability {
   COLUMN_POSITIONS,
   /** The server shows how far its replicas are behind. */
   REPLICA_LAG,
+  /** A statement can run piece by piece, by a key ({@code in-batches-of}). */
+  BATCHES,
+  /** What a rung erases can be kept aside. */
+  ATTIC,
   /** The database computes a fingerprint of its structure, which need not be read then. */
   STRUCTURE_FINGERPRINT
 }

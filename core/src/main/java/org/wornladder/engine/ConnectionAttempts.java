@@ -154,6 +154,6 @@ public final class ConnectionAttempts {
         return "it accepts connections and does not answer";
       }
     }
-    return String.valueOf(e.getMessage()).strip();
+    return DatabaseErrors.message(e);
   }
 }

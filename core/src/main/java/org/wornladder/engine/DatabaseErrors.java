@@ -11,6 +11,19 @@ public final class DatabaseErrors {
   private DatabaseErrors() {}
 
   /**
+   * What an exception says, and the last of those chained to it, which some drivers say more in.
+   */
+  public static String message(SQLException e) {
+    SQLException last = e;
+    while (last.getNextException() != null) {
+      last = last.getNextException();
+    }
+    String first = String.valueOf(e.getMessage()).strip();
+    String more = String.valueOf(last.getMessage()).strip();
+    return last == e || first.contains(more) ? first : first + " " + more;
+  }
+
+  /**
    * @param doing what was being done, as it follows "while": "reading the journal"
    */
   public static LadderException translate(

@@ -17,14 +17,6 @@ public interface Engine {
   /** Whether a URL, with its variables put in or not, is one of this engine's. */
   boolean accepts(String url);
 
-  /**
-   * The engine as the database behind a session shows it: itself, but for one that is known by its
-   * driver's metadata alone.
-   */
-  default Engine describedBy(Session session) {
-    return this;
-  }
-
   /** What cannot be done with this engine that can be done with others, for people. */
   default Optional<String> restrictions() {
     return Optional.empty();

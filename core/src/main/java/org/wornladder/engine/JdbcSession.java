@@ -262,13 +262,12 @@ public abstract class JdbcSession implements Session {
   /** Many in one query; one by one where one of them may not be read. */
   private void count(List<Table> tables, Map<String, Long> counts) throws SQLException {
     List<String> parts = new ArrayList<>();
-    for (Table table : tables) {
-      String name = quoting.text(table.name());
-      parts.add("SELECT " + name + ", count(*) FROM " + quoted(table.name()));
+    for (int i = 0; i < tables.size(); i++) {
+      parts.add("SELECT " + i + ", count(*) FROM " + quoted(tables.get(i).name()));
     }
     try (ResultSet rows = control.executeQuery(String.join(" UNION ALL ", parts))) {
       while (rows.next()) {
-        counts.put(rows.getString(1), rows.getLong(2));
+        counts.put(tables.get(rows.getInt(1)).name(), rows.getLong(2));
       }
     } catch (SQLException e) {
       if (fault(e).kind() != Fault.Kind.DENIED) {

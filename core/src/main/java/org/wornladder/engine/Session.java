@@ -32,6 +32,14 @@ public interface Session extends AutoCloseable {
   /** For queries; transactions and all that is written go through this interface. */
   Connection connection();
 
+  /**
+   * An engine as this database shows it: itself, but for one that is known by its driver's metadata
+   * alone.
+   */
+  default Engine described(Engine engine) {
+    return engine;
+  }
+
   /** A table's name as statements write it: quoted, and with its schema where one is needed. */
   String quoted(String table);
 
@@ -250,6 +258,11 @@ public interface Session extends AutoCloseable {
    * cannot say.
    */
   Optional<String> state(StatementTarget object) throws SQLException;
+
+  /** Whether {@link #state} of what a statement is about is another one once the statement ran. */
+  default boolean showsEffectOf(Statement statement) {
+    return true;
+  }
 
   /** Whether an object is known not to be there. */
   boolean isMissing(StatementTarget object) throws SQLException;

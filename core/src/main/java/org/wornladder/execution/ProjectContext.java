@@ -49,7 +49,7 @@ public record ProjectContext(
     try (Session session =
         Engines.open(engine, settings.target(environment, project.root()), access)) {
       try {
-        return work.run(context(environment, engine.describedBy(session), session));
+        return work.run(context(environment, session.described(engine), session));
       } catch (SQLException e) {
         throw DatabaseErrors.translate(session, environment.name(), "working on it", e);
       }

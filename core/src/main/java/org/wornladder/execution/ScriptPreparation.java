@@ -46,7 +46,8 @@ public final class ScriptPreparation {
       return List.of();
     }
     Substitution filled = Substitution.in(section.get(), environment.values(), engine.quoting());
-    List<Statement> statements = split(filled.text(), section.get().place());
+    List<Statement> statements =
+        split(filled.text(), section.get().place(), script.header().statementEnd());
     refuse(
         conditions(script, section.get().place()),
         statements,
@@ -69,6 +70,12 @@ public final class ScriptPreparation {
                   + statements.size(),
           "write the others into rungs of their own");
     }
+    if (!engine.abilities().contains(Ability.BATCHES)) {
+      throw ProjectException.of(
+          statements.get(0).place(),
+          engine.name() + " is served by its driver alone, which runs nothing in batches",
+          "take --| in-batches-of out");
+    }
     if (batching.lag().isPresent() && !engine.abilities().contains(Ability.REPLICA_LAG)) {
       throw ProjectException.of(
           statements.get(0).place(),
@@ -78,9 +85,11 @@ public final class ScriptPreparation {
     BatchedText.of(statements.get(0), batching);
   }
 
-  private List<Statement> split(String text, Place origin) {
+  private List<Statement> split(String text, Place origin, Optional<String> end) {
     try {
-      return Splitter.split(text, engine.dialect(), origin);
+      return end.isPresent()
+          ? Splitter.split(text, engine.dialect(), origin, end.get())
+          : Splitter.split(text, engine.dialect(), origin);
     } catch (SqlTextException e) {
       throw ProjectException.of(origin.plus(text, e.offset()), e.getMessage(), e.next());
     }

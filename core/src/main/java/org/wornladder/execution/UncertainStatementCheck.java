@@ -93,7 +93,8 @@ public final class UncertainStatementCheck {
     Optional<StatementTarget> object = StatementTargets.of(statement.get());
     Optional<String> now = object.isEmpty() ? Optional.empty() : session.state(object.get());
     String before = record.last().note().text();
-    if (now.isEmpty() || !before.startsWith(BEFORE)) {
+    boolean shown = now.isPresent() && session.showsEffectOf(statement.get());
+    if (!shown || !before.startsWith(BEFORE)) {
       return new UncertainStatement(
           number, Found.OPEN, "the structure does not show it", Optional.empty());
     }

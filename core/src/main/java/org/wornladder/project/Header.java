@@ -13,6 +13,8 @@ import java.util.Optional;
  * @param needs standing scripts that must run before this one
  * @param always whether a standing script runs every time
  * @param accepts the risks that are meant, in their words
+ * @param statementEnd the word that stands alone in a line behind each statement; empty where
+ *     semicolons end them
  * @param batching how its one statement is run piece by piece; empty for at once
  * @param folds the rungs that this one stands for; empty for all but a fold
  * @param steering the directives that steer a run, in one settled form, for the fingerprint
@@ -27,6 +29,7 @@ public record Header(
     List<String> needs,
     boolean always,
     List<String> accepts,
+    Optional<String> statementEnd,
     Optional<Batching> batching,
     Optional<FoldedRange> folds,
     List<String> steering) {}

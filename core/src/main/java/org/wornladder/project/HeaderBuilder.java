@@ -23,6 +23,7 @@ final class HeaderBuilder {
   private List<String> lifts = List.of();
   private List<String> needs = List.of();
   private List<String> accepts = List.of();
+  private Optional<String> statementEnd = Optional.empty();
   private Optional<FoldedRange> folds = Optional.empty();
   private Optional<Batching> batching = Optional.empty();
   private Optional<Duration> lag = Optional.empty();
@@ -43,6 +44,7 @@ final class HeaderBuilder {
         needs,
         always,
         accepts,
+        statementEnd,
         batching.map(one -> new Batching(one.rows(), one.key(), pause, lag)),
         folds,
         List.copyOf(steering));
@@ -66,6 +68,7 @@ final class HeaderBuilder {
       case "needs" -> needs = names(name, value, place);
       case "always" -> always = true;
       case "accepts" -> accepts(value, place);
+      case "statement-end" -> statementEnd(value, place);
       case "folds" -> folds(value, place);
       case "in-batches-of" -> batches(value, place);
       case "pause" -> pause = time("pause", value, place).orElse(Duration.ZERO);
@@ -112,6 +115,16 @@ final class HeaderBuilder {
         problems.error(place, "'" + risk + "' is not a risk", NearestWord.advice(risk, RISKS));
       }
     }
+  }
+
+  private void statementEnd(String value, Place place) {
+    if (value.isEmpty() || value.contains(" ")) {
+      problems.error(
+          place, "statement-end names no word", "write --| statement-end: WORD, such as / or GO");
+      return;
+    }
+    statementEnd = Optional.of(value);
+    steer("statement-end", value);
   }
 
   private void batches(String value, Place place) {

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * Everything on disk, read once.
@@ -22,6 +23,11 @@ public record Project(
 
   public String name() {
     return settings.name();
+  }
+
+  /** Which names of engines its files may use, beside those that are built in. */
+  public Predicate<String> engineNames(Predicate<String> others) {
+    return others.or(settings.driverNames()::contains);
   }
 
   /** The rung of a number; empty if there is no file for it. */

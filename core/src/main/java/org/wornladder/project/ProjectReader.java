@@ -27,7 +27,7 @@ public final class ProjectReader {
   private final Problems problems = new Problems();
 
   private final String without;
-  private final Predicate<String> otherEngines;
+  private Predicate<String> otherEngines;
 
   private ProjectReader(Path root, String without, Predicate<String> otherEngines) {
     this.otherEngines = otherEngines;
@@ -96,6 +96,7 @@ public final class ProjectReader {
     Optional<Settings> settings =
         (problems.hasErrors() ? Optional.<String>empty() : files.read(SETTINGS, problems))
             .flatMap(text -> SettingsReader.read(SETTINGS, text, files::isThere, problems));
+    settings.ifPresent(known -> otherEngines = otherEngines.or(known.driverNames()::contains));
     List<Rung> rungs = rungs();
     List<StandingScript> standing = StandingScript.inOrder(standing());
     settings.ifPresent(known -> new References(known, standing, problems).check(rungs));

@@ -15,6 +15,8 @@ import org.wornladder.sql.Place;
  */
 public record Script(
     String file, Header header, List<Section> sections, Optional<String> noWayDown, String source) {
+  /** The directives that steer a way down. */
+  private static final List<String> WAY_DOWN = List.of("run", "lifts", "statement-end");
 
   /** The section that serves an engine: its own if there is one, else the plain one. */
   public Optional<Section> section(Direction direction, String engine) {
@@ -79,7 +81,7 @@ public record Script(
   public String wayDownText() {
     StringBuilder text = new StringBuilder();
     for (String line : header.steering()) {
-      if (line.startsWith("run:") || line.startsWith("lifts:")) {
+      if (WAY_DOWN.contains(line.substring(0, line.indexOf(':')))) {
         text.append("--| ").append(line).append('\n');
       }
     }

@@ -28,11 +28,12 @@ public final class ScriptParser {
         "accepts",
         "folds",
         "in-batches-of",
+        "statement-end",
         "pause",
         "replicas-within"),
-    STANDING("about", "needs", "always", "only-in"),
+    STANDING("about", "needs", "always", "only-in", "statement-end"),
     /** A way down out of the journal: it may have sections down alone. */
-    JOURNALLED("about", "run", "lifts", "needs", "always", "only-in");
+    JOURNALLED("about", "run", "lifts", "needs", "always", "only-in", "statement-end");
 
     private final List<String> directives;
 

@@ -1,8 +1,13 @@
 package org.wornladder.project;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * What {@code ladder.yaml} says, before variables are read.
@@ -27,10 +32,21 @@ public record Settings(
     Optional<ScratchSettings> scratch,
     EntitySettings entities,
     List<Seed> seeds) {
+  private static final Pattern DRIVER = Pattern.compile("jdbc:([\\w-]+):");
+
   /** How the next rung gets its number. */
   public enum Numbering {
     SEQUENCE,
     TIMESTAMP
+  }
+
+  /** The words behind {@code jdbc:} in the environments' URLs, as they stand there. */
+  public Set<String> driverNames() {
+    return environments.values().stream()
+        .map(environment -> DRIVER.matcher(environment.url().text()))
+        .filter(Matcher::lookingAt)
+        .map(matcher -> matcher.group(1).toLowerCase(Locale.ROOT))
+        .collect(Collectors.toSet());
   }
 
   /** The names of all environments, in the order of the file. */

@@ -27,7 +27,7 @@ record SeedScript(Seed seed, String fingerprint, List<Statement> statements) {
    * @throws ProjectException if it cannot be read, or a statement cannot be part of a transaction
    */
   static SeedScript read(Project project, Environment environment, Engine engine, Seed seed) {
-    Script script = SeedFiles.script(project.root(), seed, Engines::isOther);
+    Script script = SeedFiles.script(project.root(), seed, project.engineNames(Engines::isOther));
     ScriptPreparation preparation = new ScriptPreparation(engine, environment);
     List<Statement> statements = preparation.statements(script, Direction.UP);
     List<Problem> problems = new ArrayList<>();

@@ -9,6 +9,7 @@ import org.wornladder.ApplyOptions;
 import org.wornladder.RefusedException;
 import org.wornladder.attic.Attic;
 import org.wornladder.attic.Erasure;
+import org.wornladder.engine.Ability;
 import org.wornladder.execution.AroundRung;
 import org.wornladder.execution.AtticKeeping;
 import org.wornladder.execution.EnvironmentContext;
@@ -27,6 +28,9 @@ record AtticDecision(EnvironmentContext context, ApplyOptions options) {
     List<Erasure> erased = plan.erasures();
     if (erased.isEmpty() || !isKept(erased)) {
       return AroundRung.NOTHING;
+    }
+    if (!context.engine().abilities().contains(Ability.ATTIC)) {
+      refuse(context.engine().name() + " has no attic: what goes cannot be kept aside");
     }
     Attic attic = context.attic();
     Schema schema = context.structure();

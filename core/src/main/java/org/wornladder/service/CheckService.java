@@ -27,6 +27,7 @@ import org.wornladder.execution.StatementRisks;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.JournalHead;
+import org.wornladder.project.AtticSettings;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
 import org.wornladder.project.EnvironmentSettings;
@@ -189,7 +190,7 @@ public final class CheckService {
     }
     for (Seed seed : seeds) {
       try {
-        SeedFiles.examine(project.root(), seed, Engines::isOther);
+        SeedFiles.examine(project.root(), seed, project.engineNames(Engines::isOther));
       } catch (ProjectException e) {
         problems.addAll(e.problems());
       }
@@ -214,6 +215,7 @@ public final class CheckService {
                     "a password is written here for everyone who can read the project",
                     "write ${NAME}, and set it in the environment or in .env"));
     Optional<Engine> engine = Engines.forUrl(settings.url().text());
+    engine.ifPresent(found -> restricted(settings, found, problems));
     engine.ifPresent(
         found ->
             withoutEffect(settings, found.abilities())
@@ -237,10 +239,27 @@ public final class CheckService {
     if (settings.lockTimeout().isPresent() && !abilities.contains(Ability.LOCK_TIMEOUT)) {
       keys.add("lock-timeout");
     }
+    if (settings.attic().mode() != AtticSettings.Mode.OFF && !abilities.contains(Ability.ATTIC)) {
+      keys.add("attic");
+    }
     if (settings.statementTimeout().isPresent() && !abilities.contains(Ability.STATEMENT_TIMEOUT)) {
       keys.add("statement-timeout");
     }
     return keys;
+  }
+
+  /** What cannot be done with an engine is said once for each environment. */
+  private static void restricted(
+      EnvironmentSettings settings, Engine engine, Set<Problem> problems) {
+    engine
+        .restrictions()
+        .ifPresent(
+            what ->
+                note(
+                    problems,
+                    settings.url().place(),
+                    engine.name() + " is served by its driver alone: " + what,
+                    ""));
   }
 
   private static void note(Set<Problem> problems, Place place, String found, String next) {

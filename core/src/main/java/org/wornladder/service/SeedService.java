@@ -65,7 +65,8 @@ public record SeedService(ProjectContext project) {
     SeedSelection here = new SeedSelection(project.project().settings().seeds(), environment);
     for (Seed seed : here.of(SeedOptions.ALL)) {
       try {
-        SeedFiles.examine(project.project().root(), seed, Engines::isOther);
+        SeedFiles.examine(
+            project.project().root(), seed, project.project().engineNames(Engines::isOther));
       } catch (ProjectException e) {
         problems.addAll(e.problems());
       }

@@ -2,6 +2,7 @@ package org.wornladder.sql;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Splits a script into its statements. */
 public final class Splitter {
@@ -28,6 +29,46 @@ public final class Splitter {
    */
   public static List<Statement> split(String text, Dialect dialect, Place origin) {
     return new Splitter(text, dialect, origin).run();
+  }
+
+  /**
+   * The same for a script whose statements end at lines with one word alone, in whatever case. What
+   * stands between two such lines is one statement, with its semicolons; comments alone are none.
+   *
+   * @param word what such a line holds
+   */
+  public static List<Statement> split(String text, Dialect dialect, Place origin, String word) {
+    List<Statement> statements = new ArrayList<>();
+    int begin = 0;
+    int line = 0;
+    while (line <= text.length()) {
+      int end = text.indexOf('\n', line);
+      int behind = end < 0 ? text.length() + 1 : end + 1;
+      boolean isEnd =
+          text.substring(line, end < 0 ? text.length() : end).strip().equalsIgnoreCase(word);
+      if (isEnd || behind > text.length()) {
+        int until = isEnd ? line : text.length();
+        whole(text, begin, until, dialect, origin).ifPresent(statements::add);
+        begin = Math.min(behind, text.length());
+      }
+      line = behind;
+    }
+    return statements;
+  }
+
+  /** What stands between two offsets, from its first token on. */
+  private static Optional<Statement> whole(
+      String text, int from, int until, Dialect dialect, Place origin) {
+    String part = text.substring(from, until).stripTrailing();
+    Lexer lexer = new Lexer(part, dialect);
+    while (lexer.advance()) {
+      if (lexer.kind().isMeaning()) {
+        int start = from + lexer.start();
+        return Optional.of(
+            new Statement(part.substring(lexer.start()), origin.plus(text, start), dialect));
+      }
+    }
+    return Optional.empty();
   }
 
   private List<Statement> run() {

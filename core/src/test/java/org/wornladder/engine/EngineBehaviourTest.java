@@ -5,10 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -28,7 +26,6 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.server.TestDatabase;
-import org.wornladder.server.TestDatabase.DriverKind;
 import org.wornladder.server.TestDatabase.Kind;
 
 /** What every engine must do; where it cannot, it says so, and that is what it does. */
@@ -49,21 +46,15 @@ class EngineBehaviourTest {
   private static final String ORCHARD_DOWN =
       "DROP VIEW labels;\nDROP TABLE block;\nDROP TABLE orchard;";
 
+  private static final String ALL = "org.wornladder.server.TestDatabase#allKinds";
+
   @TempDir Path root;
 
   private TestDatabase database;
   private TestLadder ladder;
 
-  /** The engines with a folder of their own, and those that their drivers alone serve. */
-  static Stream<Enum<?>> engines() {
-    return Stream.concat(Arrays.stream(Kind.values()), Arrays.stream(DriverKind.values()));
-  }
-
   private void on(Enum<?> kind) {
-    database =
-        kind instanceof Kind own
-            ? TestDatabase.make(own, root)
-            : TestDatabase.make((DriverKind) kind, root);
+    database = TestDatabase.make(kind, root);
     ladder = TestLadder.on(database, root);
   }
 
@@ -76,7 +67,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aRungIsAppliedShownAndTakenBack(Enum<?> kind) {
     on(kind);
     ladder.rung("0001-orchards", ORCHARD, ORCHARD_DOWN);
@@ -107,7 +98,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aFailingStatementLeavesWhatTheEngineDeclares(Enum<?> kind) {
     on(kind);
     ladder.rung(
@@ -132,7 +123,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aRungOfRowsAloneIsAllOrNothingEverywhere(Enum<?> kind) {
     on(kind);
     ladder.tables(1);
@@ -153,7 +144,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aStuckRungGoesOnAfterItsLastDoneStatement(Enum<?> kind) {
     on(kind);
     ladder.rung(
@@ -184,7 +175,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void allTogetherIsAPromiseOnlyWhereItCanBeKept(Enum<?> kind) {
     on(kind);
     ladder.tables(2).rung("0003-broken", "CREATE TABLE bin_1 (id integer);", "DROP TABLE x;");
@@ -205,7 +196,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void conditionsAreAskedOfTheDatabase(Enum<?> kind) {
     on(kind);
     ladder.tables(1);
@@ -236,7 +227,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void standingScriptsFollowTheirText(Enum<?> kind) {
     on(kind);
     ladder.tables(1);
@@ -256,7 +247,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aScriptThatEndsTheTransactionIsRefusedBeforeItRuns(Enum<?> kind) {
     on(kind);
     for (String word : List.of("COMMIT", "ROLLBACK", "BEGIN")) {
@@ -269,7 +260,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void oneAtATimeAndWhoWaitsIsToldWhoHoldsIt(Enum<?> kind) throws Exception {
     on(kind);
     ladder.tables(12);
@@ -289,7 +280,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aJournalTableThatSomeoneElseMadeIsSaidSo(Enum<?> kind) {
     on(kind);
     String name = database.engine().quoting().name("ladder_journal");
@@ -300,7 +291,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void aJournalOfANewerVersionIsLeftAlone(Enum<?> kind) {
     on(kind);
     ladder.tables(1);
@@ -315,7 +306,7 @@ class EngineBehaviourTest {
   }
 
   @ParameterizedTest
-  @MethodSource("engines")
+  @MethodSource(ALL)
   void quotedNamesAndStringsArriveAsTheyAre(Enum<?> kind) {
     on(kind);
     String name = database.engine().quoting().name("Bin \"of\" `März`");

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
@@ -63,6 +64,16 @@ public record TestDatabase(String name, String url) {
           case DERBY -> "jdbc:derby:" + folder.resolve("derby") + ";create=true";
           case HSQLDB -> "jdbc:hsqldb:file:" + folder.resolve("hsqldb/dev") + ";shutdown=true";
         });
+  }
+
+  /** The engines with a folder of their own, and those that their drivers alone serve. */
+  public static Stream<Enum<?>> allKinds() {
+    return Stream.concat(Arrays.stream(Kind.values()), Arrays.stream(DriverKind.values()));
+  }
+
+  /** A new one of any of {@link #allKinds}. */
+  public static TestDatabase make(Enum<?> kind, Path folder) {
+    return kind instanceof Kind own ? make(own, folder) : make((DriverKind) kind, folder);
   }
 
   /** Which of the engines with a folder of their own it is. */

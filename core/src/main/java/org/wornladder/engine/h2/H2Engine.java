@@ -39,7 +39,12 @@ public final class H2Engine implements Engine {
 
   private static final List<String> SCHEMES = List.of(JDBC);
   private static final Set<Ability> ABILITIES =
-      Set.of(Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT, Ability.COLUMN_POSITIONS);
+      Set.of(
+          Ability.BATCHES,
+          Ability.ATTIC,
+          Ability.LOCK_TIMEOUT,
+          Ability.STATEMENT_TIMEOUT,
+          Ability.COLUMN_POSITIONS);
 
   private static final ExternalStatements OUTSIDE =
       new ExternalStatements(Set.of("USER", "ROLE", "LINKED"), Set.of(), true);

@@ -146,6 +146,18 @@ record DriverCatalog(DatabaseMetaData metadata, Optional<String> catalog, Option
     each(() -> metadata.getColumns(catalogName(), schemaName(), "%", "%"), reading);
   }
 
+  /** The columns of one table, in their order. */
+  void columns(String table, Reading reading) throws SQLException {
+    String pattern = pattern(table);
+    each(
+        () -> metadata.getColumns(catalogName(), schemaName(), pattern, "%"),
+        row -> {
+          if (row.getString("TABLE_NAME").equals(table)) {
+            reading.read(row);
+          }
+        });
+  }
+
   /** The columns of a table's primary key. */
   void primaryKey(String table, Reading reading) throws SQLException {
     each(() -> metadata.getPrimaryKeys(catalogName(), schemaName(), table), reading);
@@ -195,12 +207,10 @@ record DriverCatalog(DatabaseMetaData metadata, Optional<String> catalog, Option
     Optional<String> there = real.isPresent() ? real : view(table);
     List<String> found = new ArrayList<>();
     if (there.isPresent()) {
-      String pattern = pattern(there.get());
-      each(
-          () -> metadata.getColumns(catalogName(), schemaName(), pattern, "%"),
+      columns(
+          there.get(),
           row -> {
-            if (row.getString("TABLE_NAME").equals(there.get())
-                && row.getString("COLUMN_NAME").equalsIgnoreCase(column)) {
+            if (row.getString("COLUMN_NAME").equalsIgnoreCase(column)) {
               found.add(column);
             }
           });

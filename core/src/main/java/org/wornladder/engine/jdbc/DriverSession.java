@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.wornladder.change.Ddl;
 import org.wornladder.engine.Access;
@@ -19,20 +20,26 @@ import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementTarget;
+import org.wornladder.engine.StatementWords;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Statement;
 
 /** A connection to a database that its JDBC driver alone describes. */
 final class DriverSession extends JdbcSession {
-  /** The table name as {@link LeaseLock#isTakenOver} reports that another holds the lock. */
   private static final String RELATED_TO_CONNECTION = "08";
+
+  private static final Set<String> SHOWN_ALTERATIONS = Set.of("ADD", "DROP", "ALTER", "RENAME");
 
   private static final String RIGHTS = "4250";
   private static final String ROLLED_BACK = "40";
@@ -98,6 +105,11 @@ final class DriverSession extends JdbcSession {
   /** What is known of the engine. */
   DriverTraits traits() {
     return traits;
+  }
+
+  @Override
+  public Engine described(Engine engine) {
+    return new JdbcEngine(engine.name(), traits);
   }
 
   DriverCatalog catalog() {
@@ -251,6 +263,31 @@ final class DriverSession extends JdbcSession {
     };
   }
 
+  /** A table is as its driver describes it. */
+  @Override
+  public Optional<String> state(StatementTarget object) throws SQLException {
+    if (object.kind() != StatementTarget.Kind.TABLE) {
+      return super.state(object);
+    }
+    Optional<String> name = catalog.table(object.name().text());
+    if (name.isEmpty()) {
+      return Optional.of(StatementTarget.MISSING);
+    }
+    Table table = new DriverStructure(catalog, traits, List.of()).read(name.get());
+    Snapshot alone = new Schema(List.of(table), List.of()).snapshot();
+    return Optional.of(there(alone.meaningFingerprint()));
+  }
+
+  /** Checks are not part of what a driver describes, and neither are an engine's own clauses. */
+  @Override
+  public boolean showsEffectOf(Statement statement) {
+    List<String> words = StatementWords.first(statement, Integer.MAX_VALUE);
+    boolean altersTable = words.size() > 3 && words.subList(0, 2).equals(List.of("ALTER", "TABLE"));
+    return !altersTable
+        || !words.contains("CHECK")
+            && words.subList(3, words.size()).stream().anyMatch(SHOWN_ALTERATIONS::contains);
+  }
+
   @Override
   public boolean holds(String query) throws SQLException {
     return isTrue(query);
@@ -285,7 +322,7 @@ final class DriverSession extends JdbcSession {
     } else if (state.equals("53100")) {
       kind = Fault.Kind.FULL;
     }
-    return new Fault(kind, String.valueOf(e.getMessage()).strip());
+    return new Fault(kind, DatabaseErrors.message(e));
   }
 
   @Override

@@ -54,6 +54,12 @@ final class DriverStructure {
     return new Schema(tables, objects);
   }
 
+  /** One table, by its name as the catalogue has it. */
+  Table read(String name) throws SQLException {
+    catalog.columns(name, this::column);
+    return table(name);
+  }
+
   /** Something that is there, and of which no more is known. */
   private static DatabaseObject named(Kind kind, String name) {
     return new OtherObject(

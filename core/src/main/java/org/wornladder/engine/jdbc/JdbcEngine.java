@@ -48,11 +48,6 @@ public record JdbcEngine(String name, DriverTraits traits) implements Engine {
   }
 
   @Override
-  public Engine describedBy(Session session) {
-    return session instanceof DriverSession ours ? new JdbcEngine(name, ours.traits()) : this;
-  }
-
-  @Override
   public boolean accepts(String url) {
     return forUrl(url).filter(engine -> engine.name().equals(name)).isPresent();
   }

@@ -53,7 +53,12 @@ public final class MariadbEngine implements Engine {
 
   private static final Set<Ability> ABILITIES =
       Set.of(
-          Ability.ROLES, Ability.LOCK_TIMEOUT, Ability.STATEMENT_TIMEOUT, Ability.COLUMN_POSITIONS);
+          Ability.BATCHES,
+          Ability.ATTIC,
+          Ability.ROLES,
+          Ability.LOCK_TIMEOUT,
+          Ability.STATEMENT_TIMEOUT,
+          Ability.COLUMN_POSITIONS);
 
   private static final ServerScratch.Words SCRATCH =
       new ServerScratch.Words(

@@ -33,6 +33,8 @@ public final class PostgresEngine implements Engine {
   private static final List<String> SCHEMES = List.of(JDBC, "postgres://", "postgresql://");
   private static final Set<Ability> ABILITIES =
       Set.of(
+          Ability.BATCHES,
+          Ability.ATTIC,
           Ability.TRANSACTIONAL_DDL,
           Ability.DEFERRED_CONSTRAINTS,
           Ability.PARTIAL_INDEXES,

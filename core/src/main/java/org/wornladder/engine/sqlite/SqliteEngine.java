@@ -32,6 +32,8 @@ public final class SqliteEngine implements Engine {
 
   private static final Set<Ability> ABILITIES =
       Set.of(
+          Ability.BATCHES,
+          Ability.ATTIC,
           Ability.TRANSACTIONAL_DDL,
           Ability.DEFERRED_CONSTRAINTS,
           Ability.PARTIAL_INDEXES,
