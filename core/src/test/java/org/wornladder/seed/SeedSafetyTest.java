@@ -14,7 +14,7 @@ import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.wornladder.Against;
 import org.wornladder.RefusedException;
 import org.wornladder.SeedApproval;
@@ -32,7 +32,7 @@ class SeedSafetyTest {
   private TestDatabase database;
   private TestLadder ladder;
 
-  private void on(Kind kind) {
+  private void on(Enum<?> kind) {
     database = TestDatabase.make(kind, root);
     ladder = TestLadder.on(database, root);
     database.execute(
@@ -62,8 +62,8 @@ class SeedSafetyTest {
   }
 
   @ParameterizedTest
-  @EnumSource
-  void severalAtOnceWriteOnce(Kind kind) throws Exception {
+  @MethodSource("org.wornladder.server.TestDatabase#allKinds")
+  void severalAtOnceWriteOnce(Enum<?> kind) throws Exception {
     on(kind);
     int count = kind == Kind.H2 ? 2 : 6;
     ExecutorService pool = Executors.newFixedThreadPool(count);
@@ -85,8 +85,8 @@ class SeedSafetyTest {
   }
 
   @ParameterizedTest
-  @EnumSource
-  void whoIsAskedToStopLeavesNothing(Kind kind) {
+  @MethodSource("org.wornladder.server.TestDatabase#allKinds")
+  void whoIsAskedToStopLeavesNothing(Enum<?> kind) {
     on(kind);
     SeedListener stopping =
         new SeedListener() {
@@ -103,8 +103,8 @@ class SeedSafetyTest {
   }
 
   @ParameterizedTest
-  @EnumSource
-  void aRowThatTheDatabaseRefusesLeavesNothingOfTheOtherSeedsEither(Kind kind) {
+  @MethodSource("org.wornladder.server.TestDatabase#allKinds")
+  void aRowThatTheDatabaseRefusesLeavesNothingOfTheOtherSeedsEither(Enum<?> kind) {
     on(kind);
     database.execute(
         "CREATE TABLE variety (id integer NOT NULL PRIMARY KEY, name varchar(8) NOT NULL,"

@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLInvalidAuthorizationSpecException;
 import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLSyntaxErrorException;
 import java.sql.SQLTimeoutException;
 import java.sql.SQLTransactionRollbackException;
 import java.sql.SQLTransientConnectionException;
@@ -212,10 +213,23 @@ final class DriverSession extends JdbcSession {
       lease = Optional.of(taken);
       return () -> {
         lease = Optional.empty();
+        undo();
         taken.close();
       };
     } catch (SQLException e) {
       throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
+    }
+  }
+
+  /** A transaction that a failure left open holds the lock's row, which is to be released. */
+  private void undo() {
+    try {
+      if (inTransaction()) {
+        rollback();
+      }
+    } catch (SQLException e) {
+      // Closing the connection undoes it.
+      return;
     }
   }
 
@@ -313,7 +327,7 @@ final class DriverSession extends JdbcSession {
       kind = Fault.Kind.BUSY;
     } else if (e instanceof SQLTimeoutException) {
       kind = Fault.Kind.TIMEOUT;
-    } else if (state.startsWith(RIGHTS)
+    } else if (state.startsWith(RIGHTS) && !isAmbiguous(e, state)
         || state.startsWith(CREDENTIALS)
         || e instanceof SQLInvalidAuthorizationSpecException) {
       kind = Fault.Kind.DENIED;
@@ -323,6 +337,11 @@ final class DriverSession extends JdbcSession {
       kind = Fault.Kind.FULL;
     }
     return new Fault(kind, DatabaseErrors.message(e));
+  }
+
+  /** HSQLDB says the same of what may not be read and of what is not there. */
+  private static boolean isAmbiguous(SQLException e, String state) {
+    return state.equals("42501") && e instanceof SQLSyntaxErrorException;
   }
 
   @Override

@@ -144,7 +144,9 @@ final class DriverStaging extends JdbcStaging {
   public String same(Column column, String left, String right) {
     String one = comparable(column, left);
     String other = comparable(column, right);
-    return "(%s = %s OR (%s IS NULL AND %s IS NULL))".formatted(one, other, left, right);
+    // What is compared with NULL is unknown, and the opposite of that is unknown too.
+    return "CASE WHEN %s = %s OR %s IS NULL AND %s IS NULL THEN 1 ELSE 0 END = 1"
+        .formatted(one, other, left, right);
   }
 
   private String comparable(Column column, String expression) {
@@ -179,6 +181,27 @@ final class DriverStaging extends JdbcStaging {
         + " AND "
         + condition
         + ")";
+  }
+
+  /** Under another name, since some engines put a schema in front of the stage's own. */
+  @Override
+  public String resolve(
+      StagingTable stage, String column, String part, String from, String value, Column meaning) {
+    return "UPDATE "
+        + staged(stage)
+        + " s SET "
+        + name(column)
+        + " = (SELECT r."
+        + name(value)
+        + " FROM "
+        + from
+        + " r WHERE "
+        + equal(meaning, "r." + name(meaning.name()), "s." + name(part))
+        + ") WHERE "
+        + name(column)
+        + " IS NULL AND "
+        + name(part)
+        + " IS NOT NULL";
   }
 
   @Override

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Facts;
@@ -29,6 +30,9 @@ import org.wornladder.schema.Table;
  * indexes; views and routines by name. Three questions a table, since the interface has no others.
  */
 final class DriverStructure {
+  /** Names that engines invent, some of them anew each time a database is opened. */
+  private static final Pattern INVENTED = Pattern.compile("(SYS|SQL)[A-Z_]*[-_0-9a-f]{5,}");
+
   private final DriverCatalog catalog;
   private final DriverTraits traits;
   private final List<String> without;
@@ -243,6 +247,7 @@ final class DriverStructure {
     }
     String definition =
         (parts.unique() ? "UNIQUE INDEX " : "INDEX ") + "(" + String.join(", ", written) + ")";
-    return new Index(name, columns, parts.unique(), false, ofKey, definition);
+    boolean invented = INVENTED.matcher(name).matches();
+    return new Index(name, columns, parts.unique(), false, ofKey, invented, definition, "");
   }
 }
