@@ -14,6 +14,8 @@ import org.wornladder.sql.Place;
  * @param clientFiles whether statements may read and write files of the machine where the tool
  *     runs, and run code in its process
  * @param driver the class of the JDBC driver, where its jar does not name it
+ * @param tableOptions what stands behind the definitions of the tool's own tables, where its driver
+ *     alone serves the engine
  * @param rowsCopied whether a rehearsal may copy rows although it is guarded
  */
 public record EnvironmentSettings(
@@ -31,6 +33,7 @@ public record EnvironmentSettings(
     boolean clientFiles,
     boolean rowsCopied,
     Optional<String> driver,
+    Optional<String> tableOptions,
     Optional<Duration> lockTimeout,
     Optional<Duration> statementTimeout,
     RiskLimits risks,
@@ -65,6 +68,7 @@ public record EnvironmentSettings(
         clientFiles,
         rowsCopied,
         driver,
+        tableOptions,
         lockTimeout,
         statementTimeout,
         RiskLimits.NONE,

@@ -183,6 +183,7 @@ final class SettingsReader {
             fields.is("client-files", "allow", List.of("refuse", "allow")),
             fields.is("copy-rows", "allow", List.of("refuse", "allow")),
             fields.word("driver"),
+            fields.word("table-options"),
             fields.duration("lock-timeout"),
             fields.duration("statement-timeout"),
             new RiskLimitsReader(problems).read(fields),

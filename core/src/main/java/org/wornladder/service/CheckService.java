@@ -218,7 +218,7 @@ public final class CheckService {
     engine.ifPresent(found -> restricted(settings, found, problems));
     engine.ifPresent(
         found ->
-            withoutEffect(settings, found.abilities())
+            withoutEffect(settings, found)
                 .forEach(
                     key ->
                         note(
@@ -228,7 +228,8 @@ public final class CheckService {
                             "take it out of " + settings.name())));
   }
 
-  private static List<String> withoutEffect(EnvironmentSettings settings, Set<Ability> abilities) {
+  private static List<String> withoutEffect(EnvironmentSettings settings, Engine engine) {
+    Set<Ability> abilities = engine.abilities();
     List<String> keys = new ArrayList<>();
     if (settings.role().isPresent() && !abilities.contains(Ability.ROLES)) {
       keys.add("role");
@@ -238,6 +239,12 @@ public final class CheckService {
     }
     if (settings.lockTimeout().isPresent() && !abilities.contains(Ability.LOCK_TIMEOUT)) {
       keys.add("lock-timeout");
+    }
+    if (settings.driver().isPresent() && engine.restrictions().isEmpty()) {
+      keys.add("driver");
+    }
+    if (settings.tableOptions().isPresent() && engine.restrictions().isEmpty()) {
+      keys.add("table-options");
     }
     if (settings.attic().mode() != AtticSettings.Mode.OFF && !abilities.contains(Ability.ATTIC)) {
       keys.add("attic");

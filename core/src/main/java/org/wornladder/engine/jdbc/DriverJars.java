@@ -34,6 +34,10 @@ final class DriverJars {
   /** The property that names the installation's folder of drivers. */
   private static final String INSTALLED = "ladder.drivers";
 
+  private static final String ANOTHER_JAR =
+      "see whether it needs another jar beside it in drivers/, or options of Java in"
+          + " JAVA_TOOL_OPTIONS";
+
   private static final String FOLDER = "drivers";
   private static final String SERVICE = "META-INF/services/java.sql.Driver";
 
@@ -57,11 +61,16 @@ final class DriverJars {
     Environment environment = target.environment();
     environment.user().ifPresent(user -> properties.setProperty("user", user));
     environment.password().ifPresent(word -> properties.setProperty("password", word));
-    Connection connection = new DriverJars(target).driver().connect(environment.url(), properties);
-    if (connection == null) {
-      throw new SQLException("the driver does not know this url", "08001");
+    DriverJars jars = new DriverJars(target);
+    try {
+      Connection connection = jars.driver().connect(environment.url(), properties);
+      if (connection == null) {
+        throw new SQLException("the driver does not know this url", "08001");
+      }
+      return connection;
+    } catch (NoClassDefFoundError e) {
+      throw jars.unusable("the driver needs " + e.getMessage(), ANOTHER_JAR, e);
     }
-    return connection;
   }
 
   /** Another connection to the database of a session, from the same source. */
@@ -213,10 +222,15 @@ final class DriverJars {
       throw unusable(
           "the class " + name + " is no JDBC driver", "correct driver: in ladder.yaml", e);
     } catch (ReflectiveOperationException | LinkageError e) {
-      throw unusable(
-          "the driver " + name + " cannot be used: " + e,
-          "see whether it needs another jar beside it in drivers/",
-          e);
+      throw unusable("the driver " + name + " cannot be used: " + rootOf(e), ANOTHER_JAR, e);
     }
+  }
+
+  private static Throwable rootOf(Throwable failure) {
+    Throwable root = failure;
+    while (root.getCause() != null) {
+      root = root.getCause();
+    }
+    return root;
   }
 }

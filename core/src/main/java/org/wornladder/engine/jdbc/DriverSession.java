@@ -77,10 +77,14 @@ final class DriverSession extends JdbcSession {
     try {
       return opened(
           connection,
-          () -> new DriverSession(connection, target, shown, DriverTraits.of(connection), access));
+          () -> new DriverSession(connection, target, shown, traits(connection, target), access));
     } catch (SQLException e) {
       throw ConnectionAttempts.failure(target, shown, e, answer(e));
     }
+  }
+
+  private static DriverTraits traits(Connection connection, Target target) throws SQLException {
+    return DriverTraits.of(connection, target.environment().settings().tableOptions().orElse(""));
   }
 
   private static Answer answer(SQLException e) {
@@ -93,14 +97,14 @@ final class DriverSession extends JdbcSession {
         : Answer.OTHER;
   }
 
-  /** What the driver claims of changes of structure counts once it was tried. */
+  /** What the driver claims of transactions counts until it was tried. */
   private DriverTraits tried(DriverTraits claimed) throws SQLException {
     LeaseTable table = new LeaseTable(connection(), catalog, claimed);
-    Optional<Boolean> recorded = table.structureInTransactions();
+    Optional<Transactions> recorded = table.transactions();
     if (recorded.isEmpty() && access == Access.WRITE) {
       recorded = Optional.of(table.make());
     }
-    return claimed.withStructureInTransactions(recorded.orElse(claimed.structureInTransactions()));
+    return recorded.map(claimed::with).orElse(claimed);
   }
 
   /** What is known of the engine. */
@@ -186,6 +190,12 @@ final class DriverSession extends JdbcSession {
       connection().rollback();
       connection().setAutoCommit(true);
     }
+  }
+
+  /** Older drivers have no {@code executeLargeUpdate}. */
+  @Override
+  public long change(String sql) throws SQLException {
+    return control().executeUpdate(sql);
   }
 
   /** The row is written in one transaction with a look at whose the lock is. */

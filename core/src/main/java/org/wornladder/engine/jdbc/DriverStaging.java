@@ -63,6 +63,12 @@ final class DriverStaging extends JdbcStaging {
   /** Tries the forms; what fails is undone up to a savepoint where a transaction is open. */
   @Override
   protected String making(StagingTable stage) {
+    if (!base.traits().transactions()) {
+      throw RefusedException.of(
+          "a rollback undoes nothing on this engine, so that a seed could be half written",
+          base.address(),
+          "write the rows by rungs");
+    }
     for (Form form : Form.values()) {
       if (form == Form.LASTING && !base.mayWrite()) {
         throw RefusedException.of(
@@ -92,7 +98,12 @@ final class DriverStaging extends JdbcStaging {
 
   private String text(StagingTable stage, Form form) {
     List<String> columns = new ArrayList<>();
-    columns.add(LINE + " " + base.traits().storage().number());
+    // Some engines make no table without a primary key.
+    columns.add(
+        LINE
+            + " "
+            + base.traits().storage().number()
+            + (form == Form.LASTING ? " NOT NULL PRIMARY KEY" : ""));
     for (StagingTable.Part part : stage.all()) {
       String type =
           part.table().isEmpty()

@@ -10,17 +10,17 @@ import org.wornladder.sql.Quoting;
  * What is known of an engine that its driver describes.
  *
  * @param product its name and version, for people
- * @param transactions whether changes of rows can be undone
- * @param structureInTransactions whether changes of structure are part of transactions
+ * @param undone what a rollback undoes
+ * @param tableOptions what stands behind the definitions of the tool's own tables; may be empty
  * @param letters how names without quotes are kept
  */
 public record DriverTraits(
     String product,
     Quoting quoting,
-    boolean transactions,
-    boolean structureInTransactions,
+    Transactions undone,
     Letters letters,
-    DriverTypes types) {
+    DriverTypes types,
+    String tableOptions) {
   /** How names without quotes are kept. */
   enum Letters {
     UPPER,
@@ -35,25 +35,25 @@ public record DriverTraits(
       new DriverTraits(
           "",
           new Quoting(STANDARD_QUOTE, Quoting.Backslash.PLAIN),
-          true,
-          false,
+          Transactions.ROWS,
           Letters.UPPER,
-          DriverTypes.STANDARD);
+          DriverTypes.STANDARD,
+          "");
 
-  /** What the metadata of a connection says. */
-  static DriverTraits of(Connection connection) throws SQLException {
+  /**
+   * What the metadata of a connection says.
+   *
+   * @param tableOptions what stands behind the definitions of the tool's own tables; may be empty
+   */
+  static DriverTraits of(Connection connection, String tableOptions) throws SQLException {
     DatabaseMetaData metadata = connection.getMetaData();
-    boolean transactions = metadata.supportsTransactions();
     return new DriverTraits(
         metadata.getDatabaseProductName() + " " + metadata.getDatabaseProductVersion(),
         new Quoting(quote(metadata), Quoting.Backslash.PLAIN),
-        transactions,
-        transactions
-            && metadata.supportsDataDefinitionAndDataManipulationTransactions()
-            && !metadata.dataDefinitionCausesTransactionCommit()
-            && !metadata.dataDefinitionIgnoredInTransactions(),
+        undone(metadata),
         letters(metadata),
-        DriverTypes.of(metadata));
+        DriverTypes.of(metadata),
+        tableOptions);
   }
 
   /** A blank says that names cannot be quoted (JDBC 4.3, getIdentifierQuoteString). */
@@ -69,12 +69,33 @@ public record DriverTraits(
     return metadata.storesLowerCaseIdentifiers() ? Letters.LOWER : Letters.AS_WRITTEN;
   }
 
-  /** The same where it was tried whether changes of structure are part of transactions. */
-  DriverTraits withStructureInTransactions(boolean tried) {
-    return new DriverTraits(product, quoting, transactions, tried, letters, types);
+  private static Transactions undone(DatabaseMetaData metadata) throws SQLException {
+    if (!metadata.supportsTransactions()) {
+      return Transactions.NOTHING;
+    }
+    boolean structure =
+        metadata.supportsDataDefinitionAndDataManipulationTransactions()
+            && !metadata.dataDefinitionCausesTransactionCommit()
+            && !metadata.dataDefinitionIgnoredInTransactions();
+    return structure ? Transactions.ROWS_AND_STRUCTURE : Transactions.ROWS;
+  }
+
+  /** Whether changes of rows can be undone. */
+  boolean transactions() {
+    return undone != Transactions.NOTHING;
+  }
+
+  /** Whether changes of structure can be undone with them. */
+  boolean structureInTransactions() {
+    return undone == Transactions.ROWS_AND_STRUCTURE;
+  }
+
+  /** The same where it was tried what a rollback undoes. */
+  DriverTraits with(Transactions tried) {
+    return new DriverTraits(product, quoting, tried, letters, types, tableOptions);
   }
 
   StorageTypes storage() {
-    return types.storage();
+    return types.storage(tableOptions.isEmpty() ? "" : " " + tableOptions);
   }
 }

@@ -89,8 +89,12 @@ record DriverTypes(Map<String, Type> byName) {
     return Optional.empty();
   }
 
-  /** The types of the tool's own tables; texts may be NULL, which some engines take for empty. */
-  StorageTypes storage() {
+  /**
+   * The types of the tool's own tables; texts may be NULL, which some engines take for empty.
+   *
+   * @param options what stands behind a table's closing parenthesis; may be empty
+   */
+  StorageTypes storage(String options) {
     return new StorageTypes(
         number(Types.BIGINT, "BIGINT", 19),
         number(Types.INTEGER, "INTEGER", 10),
@@ -98,7 +102,7 @@ record DriverTypes(Map<String, Type> byName) {
         text(LINE),
         script(),
         "",
-        "");
+        options);
   }
 
   private String number(int code, String standard, int digits) {

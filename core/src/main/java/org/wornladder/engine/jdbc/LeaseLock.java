@@ -8,9 +8,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.LockPolling;
@@ -25,26 +22,19 @@ final class LeaseLock implements DatabaseLock {
   /** How long the number stands still until the holder counts as dead. */
   static final Duration PATIENCE = Duration.ofSeconds(6);
 
-  private static final long BEAT_MS = 1000;
+  private static final Duration BEAT = Duration.ofSeconds(1);
 
   /** Of a class of SQLSTATE that the standard leaves to implementations. */
   private static final String TAKEN_OVER = "LT001";
 
   private final LeaseTable table;
   private final long fence;
-  private final ScheduledExecutorService heart;
+  private final Heartbeat heart;
 
   private LeaseLock(LeaseTable table, long fence) {
     this.table = table;
     this.fence = fence;
-    heart =
-        Executors.newSingleThreadScheduledExecutor(
-            work -> {
-              Thread thread = new Thread(work, "ladder-lock-heartbeat");
-              thread.setDaemon(true);
-              return thread;
-            });
-    heart.scheduleWithFixedDelay(this::beat, BEAT_MS, BEAT_MS, TimeUnit.MILLISECONDS);
+    heart = new Heartbeat(this::beat, BEAT);
   }
 
   /** Opens a connection of the lock's own. */
@@ -103,7 +93,7 @@ final class LeaseLock implements DatabaseLock {
         return false;
       }
       try {
-        Thread.sleep(2 * BEAT_MS);
+        Thread.sleep(2 * BEAT.toMillis());
       } catch (InterruptedException e) {
         Thread.currentThread().interrupt();
         return false;
@@ -186,16 +176,12 @@ final class LeaseLock implements DatabaseLock {
 
   @Override
   public void close() {
-    heart.shutdownNow();
+    heart.close();
     try (Connection connection = table.connection()) {
-      // The thread may be in the middle of a beat.
-      heart.awaitTermination(PATIENCE.toSeconds(), TimeUnit.SECONDS);
       table.release(fence);
     } catch (SQLException e) {
       // Others take it over in time.
       return;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
     }
   }
 }

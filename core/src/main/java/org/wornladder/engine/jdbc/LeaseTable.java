@@ -7,11 +7,14 @@ import java.sql.Statement;
 import java.util.Optional;
 
 /**
- * The table with the one row that a lock is on, and whether changes of structure are part of
- * transactions here, which its own creation tries.
+ * The table with the one row that a lock is on. It also says what a rollback undoes here, which is
+ * tried before the table is made.
  */
 record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits traits) {
   static final String NAME = "ladder_lock";
+
+  /** The column that says what a rollback undoes. */
+  private static final String UNDONE = "rollback_undoes";
 
   private static final int ATTEMPTS = 20;
   private static final long PAUSE_MS = 100;
@@ -30,33 +33,28 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
   }
 
   /** What was found out when the table was made; empty if it is not there. */
-  Optional<Boolean> structureInTransactions() throws SQLException {
+  Optional<Transactions> transactions() throws SQLException {
     if (!exists()) {
       return Optional.empty();
     }
     try (Statement sql = connection.createStatement();
-        ResultSet row = sql.executeQuery("SELECT " + column("transactional") + " FROM " + name())) {
-      return row.next() ? Optional.of(row.getInt(1) == 1) : Optional.empty();
+        ResultSet row = sql.executeQuery("SELECT " + column(UNDONE) + " FROM " + name())) {
+      return row.next() ? Optional.of(Transactions.valueOf(row.getString(1))) : Optional.empty();
     }
   }
 
-  /**
-   * Makes the table with its row, unless another process does in the same moment.
-   *
-   * @return whether changes of structure are part of transactions: a table was made, taken back and
-   *     was gone
-   */
-  boolean make() throws SQLException {
+  /** Makes the table with its row, unless another process does in the same moment. */
+  Transactions make() throws SQLException {
     for (int attempt = 1; ; attempt++) {
       try {
-        boolean transactional = traits.structureInTransactions() && isUndone();
+        Transactions found = new TransactionTrial(connection, catalog, traits).run();
         if (!exists()) {
-          create(NAME);
+          create();
         }
-        insert(transactional);
-        return transactional;
+        insert(found);
+        return found;
       } catch (SQLException e) {
-        Optional<Boolean> others = structureInTransactions();
+        Optional<Transactions> others = transactions();
         if (others.isPresent()) {
           return others.get();
         }
@@ -76,29 +74,12 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
     }
   }
 
-  /** Tries it with a table of a name that no other process has. */
-  private boolean isUndone() throws SQLException {
-    String trial = "ladder_trial_" + ProcessHandle.current().pid() + "_" + System.nanoTime();
-    connection.setAutoCommit(false);
-    try {
-      create(trial);
-      connection.rollback();
-    } finally {
-      connection.setAutoCommit(true);
-    }
-    boolean undone = !catalog.isPlainTable(trial);
-    if (!undone) {
-      execute("DROP TABLE " + traits.quoting().name(trial));
-    }
-    return undone;
-  }
-
-  private void create(String table) throws SQLException {
+  private void create() throws SQLException {
     String number = traits.storage().number() + " NOT NULL";
     String text = traits.storage().text();
     execute(
         "CREATE TABLE "
-            + traits.quoting().name(table)
+            + name()
             + " ("
             + column("id")
             + " "
@@ -116,17 +97,18 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
             + " "
             + number
             + ", "
-            + column("transactional")
+            + column(UNDONE)
             + " "
-            + number
+            + text
             + ", "
             + column("taken_over_from")
             + " "
             + text
-            + ")");
+            + ")"
+            + traits.storage().options());
   }
 
-  private void insert(boolean transactional) throws SQLException {
+  private void insert(Transactions found) throws SQLException {
     execute(
         "INSERT INTO "
             + name()
@@ -137,11 +119,11 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
                 column("holder"),
                 column("fence"),
                 column("beat"),
-                column("transactional"),
+                column(UNDONE),
                 column("taken_over_from"))
-            + ") VALUES (1, '', 0, 0, "
-            + (transactional ? 1 : 0)
-            + ", '')");
+            + ") VALUES (1, '', 0, 0, '"
+            + found.name()
+            + "', '')");
   }
 
   private void execute(String statement) throws SQLException {

@@ -228,7 +228,7 @@ class DriverEngineTest {
       return LeaseLock.take(
           database::connect,
           DriverCatalog.of(connection),
-          DriverTraits.of(connection),
+          DriverTraits.of(connection, ""),
           "dev",
           wait,
           said::add);
