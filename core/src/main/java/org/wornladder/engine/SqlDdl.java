@@ -334,6 +334,16 @@ public abstract class SqlDdl implements Ddl {
     return knownName(constraint);
   }
 
+  /** The name that somebody gave a key or constraint. */
+  protected static Optional<String> chosenName(Part constraint) {
+    if (constraint instanceof PrimaryKey key) {
+      return key.chosenName();
+    }
+    return constraint instanceof ForeignKey foreign
+        ? foreign.chosenName()
+        : ((Constraint) constraint).chosenName();
+  }
+
   /** The name that the engine knows a key or constraint by. */
   protected static Optional<String> knownName(Part key) {
     if (key instanceof PrimaryKey primary) {

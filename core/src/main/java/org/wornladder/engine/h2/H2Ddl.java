@@ -11,7 +11,6 @@ import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
-import org.wornladder.schema.Constraint;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.DomainType;
 import org.wornladder.schema.Facts;
@@ -251,12 +250,7 @@ final class H2Ddl extends SqlDdl {
   /** A name that H2 invented it may need for another key, and that cannot be known beforehand. */
   @Override
   protected Optional<String> lastingName(Part constraint) {
-    if (constraint instanceof PrimaryKey key) {
-      return key.chosenName();
-    }
-    return constraint instanceof ForeignKey foreign
-        ? foreign.chosenName()
-        : ((Constraint) constraint).chosenName();
+    return chosenName(constraint);
   }
 
   @Override

@@ -83,6 +83,12 @@ final class DriverDdl extends SqlDdl {
     return text + (column.nullable() ? "" : " NOT NULL");
   }
 
+  /** A name that the engine invented it may need for another key. */
+  @Override
+  protected Optional<String> lastingName(Part constraint) {
+    return chosenName(constraint);
+  }
+
   @Override
   protected String createIndex(Index index, ObjectId table) {
     String columns = index.definition().substring(index.definition().indexOf('('));

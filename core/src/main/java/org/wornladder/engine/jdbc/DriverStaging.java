@@ -20,7 +20,7 @@ import org.wornladder.schema.Table;
 
 /** Rows on their way into a database, by statements of the SQL standard. */
 final class DriverStaging extends JdbcStaging {
-  /** Prefix of the name of a table that the standard declares, or some engines do. */
+  /** The schema of declared tables on some engines. */
   private static final String IN_SESSION = "SESSION.";
 
   /**
@@ -78,11 +78,26 @@ final class DriverStaging extends JdbcStaging {
       }
       forms.put(stage.name(), form);
       String text = text(stage, form);
+      if (form == Form.LASTING) {
+        dropLeftover(stage);
+      }
       if (form == Form.LASTING || isTaken(text, "DROP TABLE " + staged(stage))) {
         return text;
       }
     }
-    throw new IllegalStateException("no form is left");
+    throw new IllegalStateException("the last form is taken without a trial");
+  }
+
+  /** What a process left that was killed. */
+  private void dropLeftover(StagingTable stage) {
+    try {
+      if (base.catalog().table(stage.name()).isPresent()) {
+        base.change("DROP TABLE " + staged(stage));
+      }
+    } catch (SQLException e) {
+      // Making the table fails then, and says why.
+      return;
+    }
   }
 
   /** Whether an engine takes a statement, which is then undone. */

@@ -30,8 +30,13 @@ import org.wornladder.schema.Table;
  * indexes; views and routines by name. Three questions a table, since the interface has no others.
  */
 final class DriverStructure {
+  /** Stands for a definition that the driver does not tell. */
+  private static final String BY_NAME = "known by name";
+
   /** Names that engines invent, some of them anew each time a database is opened. */
   private static final Pattern INVENTED = Pattern.compile("(SYS|SQL)[A-Z_]*[-_0-9a-f]{5,}");
+
+  private static final String UNNAMED = "unnamed ";
 
   private final DriverCatalog catalog;
   private final DriverTraits traits;
@@ -68,7 +73,7 @@ final class DriverStructure {
   private static DatabaseObject named(Kind kind, String name) {
     return new OtherObject(
         ObjectId.of(kind, name),
-        "",
+        BY_NAME,
         Map.of(OtherObject.DROPPED_AS, kind.name() + " " + name),
         List.of());
   }
@@ -142,10 +147,17 @@ final class DriverStructure {
     if (parts.isEmpty()) {
       return Optional.empty();
     }
-    // Nothing says whether a name was chosen, so none counts.
+    Optional<String> chosen = chosen(names.get(0));
     Map<String, String> more =
-        names.get(0).isEmpty() ? Map.of() : Map.of(Facts.GENERATED_NAME, names.get(0));
-    return Optional.of(new PrimaryKey(List.copyOf(parts.values()), Optional.empty(), more));
+        chosen.isPresent() || names.get(0).isEmpty()
+            ? Map.of()
+            : Map.of(Facts.GENERATED_NAME, names.get(0));
+    return Optional.of(new PrimaryKey(List.copyOf(parts.values()), chosen, more));
+  }
+
+  /** A name, if it does not look like one that an engine invents. */
+  private static Optional<String> chosen(String name) {
+    return Optional.of(name).filter(one -> !one.isEmpty() && !INVENTED.matcher(one).matches());
   }
 
   /** One foreign key while its columns come. */
@@ -160,8 +172,7 @@ final class DriverStructure {
         row -> {
           boolean first = row.getInt("KEY_SEQ") == 1;
           unnamed[0] += first ? 1 : 0;
-          String name =
-              Optional.ofNullable(row.getString("FK_NAME")).orElse("unnamed " + unnamed[0]);
+          String name = Optional.ofNullable(row.getString("FK_NAME")).orElse(UNNAMED + unnamed[0]);
           Reference reference =
               found.computeIfAbsent(
                   name,
@@ -186,8 +197,8 @@ final class DriverStructure {
         (name, one) ->
             keys.add(
                 new ForeignKey(
-                    Optional.empty(),
-                    name.startsWith("unnamed ") ? "" : name,
+                    name.startsWith(UNNAMED) ? Optional.empty() : chosen(name),
+                    name.startsWith(UNNAMED) ? "" : name,
                     one.columns(),
                     ObjectId.of(Kind.TABLE, one.target()),
                     one.targets(),
@@ -247,7 +258,7 @@ final class DriverStructure {
     }
     String definition =
         (parts.unique() ? "UNIQUE INDEX " : "INDEX ") + "(" + String.join(", ", written) + ")";
-    boolean invented = INVENTED.matcher(name).matches();
-    return new Index(name, columns, parts.unique(), false, ofKey, invented, definition, "");
+    return new Index(
+        name, columns, parts.unique(), false, ofKey, chosen(name).isEmpty(), definition, "");
   }
 }

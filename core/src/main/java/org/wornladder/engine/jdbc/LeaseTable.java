@@ -39,8 +39,18 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
     }
     try (Statement sql = connection.createStatement();
         ResultSet row = sql.executeQuery("SELECT " + column(UNDONE) + " FROM " + name())) {
-      return row.next() ? Optional.of(Transactions.valueOf(row.getString(1))) : Optional.empty();
+      return row.next() ? Optional.of(recorded(row.getString(1))) : Optional.empty();
     }
+  }
+
+  private static Transactions recorded(String word) throws SQLException {
+    for (Transactions one : Transactions.values()) {
+      if (one.name().equals(word)) {
+        return one;
+      }
+    }
+    throw new SQLException(
+        "the table " + NAME + " holds '" + word + "', which this version does not know", "22000");
   }
 
   /** Makes the table with its row, unless another process does in the same moment. */
