@@ -133,7 +133,10 @@ class BadInputIT {
     work.file("ladder.yaml", "name: x\nenvironments: {dev: {url: jdbc:oracle:x}}\n");
     work.ladder("status")
         .exits(4)
-        .complains("no engine here knows this url, and no JDBC driver is there", "drivers");
+        .complains(
+            "no engine here knows this url, and no JDBC driver is there",
+            "built in are jdbc:sqlite:",
+            "drivers");
   }
 
   @Test

@@ -103,7 +103,8 @@ final class DriverJars {
           jars().isEmpty()
               ? "no engine here knows this url, and no JDBC driver is there"
               : "no engine here knows this url, and no driver in " + names(jars()) + " does",
-          "put the driver's jar into "
+          "built in are jdbc:sqlite:, jdbc:postgresql:, jdbc:mariadb: and jdbc:h2:; for another"
+              + " engine put its driver's jar into "
               + folders.get(0)
               + "; where it names no driver, driver: CLASS in ladder.yaml does",
           null);
