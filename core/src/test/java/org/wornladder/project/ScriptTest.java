@@ -102,11 +102,21 @@ class ScriptTest {
         "standing/stock.sql", "--| needs: stok\n--| run: outside-transaction\n--| up\nSELECT 1;");
     assertThat(folder.problems())
         .contains(
-            "standing/stock.sql:2:1 unknown directive 'run' / it can be one of: about, needs, always, only-in, up, down, no way down")
+            "standing/stock.sql:2:1 unknown directive 'run' / it can be one of: about, needs, always, only-in, statement-end, up, down, no way down")
         .anyMatch(
             text -> text.contains("needs names 'stok', which is not there / did you mean stock?"));
     folder.file("standing/stock.sql", "--| needs: stock\n--| always\n--| up\nSELECT 1;");
     assertThat(folder.problems()).contains("standing/stock.sql the script needs itself / ");
+  }
+
+  @Test
+  void whatEndsAStatementIsOneWord() {
+    for (String wrong : new String[] {"", " END OF STATEMENT"}) {
+      ProjectTestFolder folder = new ProjectTestFolder(root);
+      folder.file("rungs/0001-a.sql", "--| statement-end:" + wrong + "\n--| up\nSELECT 1\n");
+      assertThat(folder.problems())
+          .anyMatch(text -> text.startsWith("rungs/0001-a.sql:1:1 statement-end names no word"));
+    }
   }
 
   @Test
