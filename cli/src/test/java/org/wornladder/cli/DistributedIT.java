@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Isolated;
 
@@ -64,7 +65,7 @@ class DistributedIT {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
     command.addAll(OPENED);
-    command.addAll(List.of("-Xmx384m", "-DIGNITE_QUIET=true", "-DIGNITE_NO_ASCII=true"));
+    command.addAll(List.of("-Xmx384m", "-DIGNITE_QUIET=true", "-DIGNITE_UPDATE_NOTIFIER=false"));
     command.addAll(List.of("-cp", JARS + "/*"));
     command.add(Path.of("src/test/resources/ignite/Node.java").toAbsolutePath().toString());
     command.addAll(
@@ -106,6 +107,7 @@ class DistributedIT {
   }
 
   @Test
+  @Timeout(300)
   void aRunGoesOnWhereItWasWhenANodeWasKilled() throws Exception {
     int clients = freePorts();
     startNodes(clients);

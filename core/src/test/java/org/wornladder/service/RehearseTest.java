@@ -228,6 +228,25 @@ class RehearseTest {
         .isEqualTo(List.of(effects.split(", ")));
   }
 
+  @Test
+  void whatIsReadAndLoggedIsMeasuredOnPostgres() {
+    on(Kind.POSTGRES);
+    ladder.rung(
+        "0002-many",
+        "CREATE TABLE many (id integer PRIMARY KEY, words text);\n"
+            + "INSERT INTO many SELECT n, repeat('w', 200) FROM generate_series(1, 40000) n;",
+        "DROP TABLE many;");
+    ladder.rung(
+        "0003-wider",
+        "ALTER TABLE many ALTER COLUMN id TYPE bigint;",
+        "ALTER TABLE many ALTER COLUMN id TYPE integer;");
+    RehearsalReport.OfRung wider = rehearse(FROM_BLANK).rungs().get(2);
+    assertThat(wider.statements().get(0).effects())
+        .contains("rewrites many")
+        .anyMatch(effect -> effect.matches("reads (9|1\\d) MB of blocks"))
+        .anyMatch(effect -> effect.matches("writes \\d+ MB to the log"));
+  }
+
   @ParameterizedTest
   @CsvSource(
       delimiter = '|',

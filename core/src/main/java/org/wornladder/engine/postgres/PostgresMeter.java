@@ -50,10 +50,19 @@ final class PostgresMeter implements StatementMeter {
       WHERE s.seq_scan > 0
       """;
 
+  /** In this transaction, out of the server's memory or not (its source, "pgstatfuncs.c"). */
+  private static final String BYTES =
+      """
+      SELECT pg_catalog.sum(pg_catalog.pg_stat_get_xact_blocks_fetched(c.oid))
+          * CAST(pg_catalog.current_setting('block_size') AS bigint)
+      FROM pg_catalog.pg_class c
+      WHERE c.relkind IN ('r', 'm', 'i', 't') AND c.oid >= 16384
+      """;
+
   private static final String LOG = "SELECT pg_catalog.pg_current_wal_insert_lsn() - '0/0'";
 
-  /** Below this, what others at work write hides it. */
-  private static final long MOST_LOG_UNSAID = 1_000_000;
+  /** Below this, what others at work write hides it, and what is read takes no time. */
+  private static final long MOST_UNSAID = 1_000_000;
 
   /** Statements of which a reader cannot tell whether they read a table whole. */
   private static final Set<String> OF_STRUCTURE = Set.of("ALTER", "CREATE", "REFRESH", "CLUSTER");
@@ -99,6 +108,7 @@ final class PostgresMeter implements StatementMeter {
       Set<String> locks,
       Map<String, String> files,
       Map<String, String> scans,
+      long bytes,
       long log) {
     /** The tables that were there before and have another value now, by name. */
     List<String> changed(State before, Function<State, Map<String, String>> values) {
@@ -114,7 +124,7 @@ final class PostgresMeter implements StatementMeter {
   }
 
   private State state() throws SQLException {
-    return new State(pairs(NAMES), locks(), pairs(FILES), pairs(SCANS), logged());
+    return new State(pairs(NAMES), locks(), pairs(FILES), pairs(SCANS), number(BYTES), number(LOG));
   }
 
   private Measured measure(Statement statement) throws SQLException {
@@ -140,9 +150,13 @@ final class PostgresMeter implements StatementMeter {
     read.stream()
         .filter(table -> !rewritten.contains(table))
         .forEach(table -> effects.add("reads all of " + table));
+    long bytes = after.bytes() - before.bytes();
+    if (bytes >= MOST_UNSAID) {
+      effects.add("reads " + bytes / MOST_UNSAID + " MB of blocks");
+    }
     long log = after.log() - before.log();
-    if (log >= MOST_LOG_UNSAID) {
-      effects.add("writes " + log / MOST_LOG_UNSAID + " MB to the log");
+    if (log >= MOST_UNSAID) {
+      effects.add("writes " + log / MOST_UNSAID + " MB to the log");
     }
     Set<String> whole = new TreeSet<>(rewritten);
     whole.addAll(read);
@@ -155,9 +169,9 @@ final class PostgresMeter implements StatementMeter {
     return !words.isEmpty() && OF_STRUCTURE.contains(words.get(0));
   }
 
-  private long logged() throws SQLException {
+  private long number(String query) throws SQLException {
     try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet rows = sql.executeQuery(LOG)) {
+        ResultSet rows = sql.executeQuery(query)) {
       rows.next();
       return rows.getLong(1);
     }
