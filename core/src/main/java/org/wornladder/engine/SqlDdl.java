@@ -334,7 +334,7 @@ public abstract class SqlDdl implements Ddl {
     return knownName(constraint);
   }
 
-  /** The name that somebody gave a key or constraint. */
+  /** The name that was chosen for a key or constraint. */
   protected static Optional<String> chosenName(Part constraint) {
     if (constraint instanceof PrimaryKey key) {
       return key.chosenName();

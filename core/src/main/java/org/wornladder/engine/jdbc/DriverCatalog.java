@@ -168,7 +168,7 @@ record DriverCatalog(DatabaseMetaData metadata, Optional<String> catalog, Option
     each(() -> metadata.getImportedKeys(catalogName(), schemaName(), table), reading);
   }
 
-  /** The columns of a table's indexes; statistics are told among them. */
+  /** The columns of a table's indexes; without statistics, which drivers list among them. */
   void indexes(String table, Reading reading) throws SQLException {
     each(
         () -> metadata.getIndexInfo(catalogName(), schemaName(), table, false, true),

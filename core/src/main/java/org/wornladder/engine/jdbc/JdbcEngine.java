@@ -92,7 +92,7 @@ public record JdbcEngine(String name, DriverTraits traits) implements Engine {
     return DriverSession.open(target, access);
   }
 
-  /** It may be, and nobody here can tell. */
+  /** It may be: the driver does not say. */
   @Override
   public boolean isOnServer() {
     return true;

@@ -145,7 +145,7 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
   /**
    * The row.
    *
-   * @param holder empty if nobody holds the lock
+   * @param holder empty if the lock is free
    * @param fence how often the lock was taken
    * @param beat grows while the holder lives
    */
@@ -174,7 +174,7 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
     }
   }
 
-  /** Who holds the lock; empty if nobody does. */
+  /** Who holds the lock; empty if it is free. */
   Optional<String> holder() throws SQLException {
     return exists() ? Optional.of(row().holder()).filter(one -> !one.isEmpty()) : Optional.empty();
   }
