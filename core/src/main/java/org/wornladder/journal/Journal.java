@@ -121,7 +121,7 @@ public final class Journal {
 
   /**
    * Reads the entries that came since the last whole reading, and takes those before them as they
-   * were then: for a database in which nobody else writes.
+   * were then: for a database that no other process writes to.
    *
    * @throws JournalException as for {@link #read}
    */
@@ -235,12 +235,7 @@ public final class Journal {
                   + ", and on "
                   + beside.quoted(),
               e);
-      case STATEMENT ->
-          new JournalException(
-              "the table " + table + " is not a journal of this version: " + fault.message(),
-              session.address(),
-              "if it is somebody else's, name another under journal: table: in ladder.yaml",
-              e);
+      case STATEMENT -> beside.ofAnotherVersion(table, fault.message(), Optional.of(e));
       default -> throw e;
     };
   }

@@ -86,7 +86,7 @@ public final class SnapshotTable {
       List<String> missing = new ArrayList<>(columns);
       missing.removeAll(more);
       if (!missing.isEmpty()) {
-        throw ofAnotherVersion(table, "it has no column " + missing.get(0));
+        throw ofAnotherVersion(table, "it has no column " + missing.get(0), Optional.empty());
       }
       more.removeAll(columns);
       if (!more.isEmpty()) {
@@ -108,12 +108,13 @@ public final class SnapshotTable {
     return columns;
   }
 
-  private JournalException ofAnotherVersion(String table, String why) {
+  /** The refusal of a table of the tool's own name that this version cannot read. */
+  JournalException ofAnotherVersion(String table, String why, Optional<SQLException> cause) {
     return new JournalException(
         "the table " + table + " is not a journal of this version: " + why,
         session.address(),
-        "if it is somebody else's, name another under journal: table: in ladder.yaml",
-        null);
+        "if it belongs to another program, name another under journal: table: in ladder.yaml",
+        cause.orElse(null));
   }
 
   private JournalException distrusted(String table, String why) {

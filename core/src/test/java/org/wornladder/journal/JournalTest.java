@@ -2,11 +2,9 @@ package org.wornladder.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Clock;
-import java.time.Duration;
 import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -14,11 +12,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Session;
-import org.wornladder.engine.Target;
 import org.wornladder.engine.sqlite.SqliteEngine;
 import org.wornladder.journal.Journal.Depth;
-import org.wornladder.project.EnvironmentReader;
-import org.wornladder.project.ProjectReader;
+import org.wornladder.server.TestDatabase;
+import org.wornladder.server.TestDatabase.Kind;
+import org.wornladder.server.TestSession;
 
 /** A journal that is read on from where it was read before. */
 class JournalTest {
@@ -28,23 +26,8 @@ class JournalTest {
   private Session session;
 
   @BeforeEach
-  void open() throws Exception {
-    Files.writeString(
-        root.resolve("ladder.yaml"),
-        "name: x\nenvironments: { dev: { url: 'jdbc:sqlite:data.db' } }\n");
-    EnvironmentReader environments =
-        new EnvironmentReader(
-            root, ProjectReader.read(root, name -> false).settings(), name -> Optional.empty());
-    session =
-        ENGINE.open(
-            new Target(
-                environments.read(Optional.of("dev")),
-                Optional.empty(),
-                root,
-                Duration.ofSeconds(1),
-                Duration.ZERO,
-                what -> {}),
-            Access.WRITE);
+  void open() {
+    session = TestSession.open(TestDatabase.make(Kind.SQLITE, root), root, Access.WRITE);
   }
 
   @AfterEach

@@ -128,7 +128,8 @@ class SeedTest {
         switch (database.name()) {
           case "SQLITE" -> "integer PRIMARY KEY";
           case "MARIADB" -> "integer AUTO_INCREMENT PRIMARY KEY";
-          // No metadata tells that only OVERRIDING gives a value to a column GENERATED ALWAYS.
+          // The metadata does not distinguish GENERATED ALWAYS, which needs OVERRIDING in an
+          // INSERT.
           case "DERBY", "HSQLDB" -> TestDatabase.identity(kind);
           default -> "integer GENERATED ALWAYS AS IDENTITY PRIMARY KEY";
         };

@@ -11,7 +11,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 /**
- * The part of a database's catalogue that a connection is in, as its driver tells it (JDBC 4.3,
+ * The part of a database's catalogue that a connection is in, as its driver reports it (JDBC 4.3,
  * {@code DatabaseMetaData}).
  *
  * @param catalog empty where the engine has none

@@ -26,7 +26,7 @@ import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
 /**
- * Reads a structure as far as the metadata of a driver tells it: tables with columns, keys and
+ * Reads the part of a structure that a driver's metadata reports: tables with columns, keys and
  * indexes; views and routines by name. Three questions a table, since the interface has no others.
  */
 final class DriverStructure {

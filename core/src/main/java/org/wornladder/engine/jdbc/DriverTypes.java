@@ -142,7 +142,7 @@ record DriverTypes(Map<String, Type> byName) {
     return isLarge(known.code()) ? known.of(0, 0) : known.of(size, scale);
   }
 
-  /** A large object, whose size as the driver tells it is a limit and no length. */
+  /** A large object, whose reported size is a limit, not a length. */
   private static boolean isLarge(int code) {
     return code == Types.CLOB
         || code == Types.NCLOB
