@@ -59,6 +59,9 @@ final class PostgresMeter implements StatementMeter {
       WHERE c.relkind IN ('r', 'm', 'i', 't') AND c.oid >= 16384
       """;
 
+  /** A BEGIN is sent with what follows it. */
+  private static final String FIRST = "SELECT 1";
+
   private static final String LOG = "SELECT pg_catalog.pg_current_wal_insert_lsn() - '0/0'";
 
   /** Below this, what others at work write hides it, and what is read takes no time. */
@@ -90,6 +93,8 @@ final class PostgresMeter implements StatementMeter {
     List<Measured> measured = new ArrayList<>();
     session.begin();
     try {
+      // The server adds up counters between transactions: it must know of this one from now on.
+      session.change(FIRST);
       for (Statement statement : statements) {
         measured.add(measure(statement));
       }
