@@ -53,7 +53,7 @@ final class PostgresMeter implements StatementMeter {
   /** In this transaction, out of the server's memory or not (its source, "pgstatfuncs.c"). */
   private static final String BYTES =
       """
-      SELECT pg_catalog.sum(pg_catalog.pg_stat_get_xact_blocks_fetched(c.oid))
+      SELECT c.oid, pg_catalog.pg_stat_get_xact_blocks_fetched(c.oid)
           * CAST(pg_catalog.current_setting('block_size') AS bigint)
       FROM pg_catalog.pg_class c
       WHERE c.relkind IN ('r', 'm', 'i', 't') AND c.oid >= 16384
@@ -113,7 +113,7 @@ final class PostgresMeter implements StatementMeter {
       Set<String> locks,
       Map<String, String> files,
       Map<String, String> scans,
-      long bytes,
+      Map<String, String> bytes,
       long log) {
     /** The tables that were there before and have another value now, by name. */
     List<String> changed(State before, Function<State, Map<String, String>> values) {
@@ -126,10 +126,20 @@ final class PostgresMeter implements StatementMeter {
           .sorted()
           .toList();
     }
+
+    /** Each for itself: an index that a statement makes anew takes its old count with it. */
+    long bytesRead(State before) {
+      return bytes.entrySet().stream()
+          .mapToLong(
+              read ->
+                  Long.parseLong(read.getValue())
+                      - Long.parseLong(before.bytes().getOrDefault(read.getKey(), "0")))
+          .sum();
+    }
   }
 
   private State state() throws SQLException {
-    return new State(pairs(NAMES), locks(), pairs(FILES), pairs(SCANS), number(BYTES), number(LOG));
+    return new State(pairs(NAMES), locks(), pairs(FILES), pairs(SCANS), pairs(BYTES), number(LOG));
   }
 
   private Measured measure(Statement statement) throws SQLException {
@@ -155,7 +165,7 @@ final class PostgresMeter implements StatementMeter {
     read.stream()
         .filter(table -> !rewritten.contains(table))
         .forEach(table -> effects.add("reads all of " + table));
-    long bytes = after.bytes() - before.bytes();
+    long bytes = after.bytesRead(before);
     if (bytes >= MOST_UNSAID) {
       effects.add("reads " + bytes / MOST_UNSAID + " MB of blocks");
     }
