@@ -10,8 +10,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SortedMap;
-import java.util.TreeMap;
 import org.wornladder.RefusedException;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
@@ -168,16 +166,9 @@ public abstract class JdbcSession implements Session {
   public void flush() throws SQLException {}
 
   @Override
-  public SortedMap<Long, Long> numbers(String query) throws SQLException {
+  public void runWaiting() throws SQLException {
     reset();
     flush();
-    SortedMap<Long, Long> numbers = new TreeMap<>();
-    try (ResultSet rows = control.executeQuery(query)) {
-      while (rows.next()) {
-        numbers.put(rows.getLong(1), rows.getLong(2));
-      }
-    }
-    return numbers;
   }
 
   @Override

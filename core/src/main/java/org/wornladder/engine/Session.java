@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.SortedMap;
 import java.util.function.Consumer;
 import org.wornladder.LockWaitException;
 import org.wornladder.change.Ddl;
@@ -56,6 +55,15 @@ public interface Session extends AutoCloseable {
   /** What ends a query that gives some rows at most. */
   default String atMost(long rows) {
     return " LIMIT " + rows;
+  }
+
+  /**
+   * The tool's own tables.
+   *
+   * @param through the session that statements go through: this one, or one that stands before it
+   */
+  default OwnTables ownTables(Session through, Engine engine) {
+    return new SqlOwnTables(through, engine);
   }
 
   /** Whether the database was there when the session was opened. */
@@ -138,12 +146,9 @@ public interface Session extends AutoCloseable {
   }
 
   /**
-   * Asks a query of the tool's own for two whole numbers a row, after all that was to run has run
-   * and the session is restored.
-   *
-   * @return the second by the first
+   * Runs all that waits, and restores the session, so that queries of the tool's own may follow.
    */
-  SortedMap<Long, Long> numbers(String query) throws SQLException;
+  void runWaiting() throws SQLException;
 
   /**
    * Runs a statement of the tool's own that changes rows or the session.

@@ -1,8 +1,6 @@
 package org.wornladder.journal;
 
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,14 +12,18 @@ import java.util.TreeSet;
 import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
+import org.wornladder.engine.OwnQuery;
+import org.wornladder.engine.OwnQuery.Filter;
+import org.wornladder.engine.OwnQuery.Order;
+import org.wornladder.engine.OwnRow;
 import org.wornladder.engine.Session;
-import org.wornladder.sql.Place;
 
 /**
  * The journal of one database: reads it, and adds to it. A caller that adds holds the database's
  * lock and the transaction.
  */
 public final class Journal {
+  /** Those of a glance come first. */
   private static final List<String> COLUMNS =
       List.of(
           "number",
@@ -155,12 +157,8 @@ public final class Journal {
   public List<Entry> everything() throws SQLException {
     List<Entry> all = new ArrayList<>();
     if (exists()) {
-      String query = query(COLUMNS, "", " ORDER BY [number]");
-      try (Statement sql = session.connection().createStatement();
-          ResultSet rows = sql.executeQuery(query)) {
-        while (rows.next()) {
-          all.add(entry(rows, Depth.WHOLE));
-        }
+      for (OwnRow row : rows(OwnQuery.of(table, COLUMNS).in(Order.RISING))) {
+        all.add(entry(row, Depth.WHOLE));
       }
     }
     return all;
@@ -190,32 +188,24 @@ public final class Journal {
     return beside.exists(table, COLUMNS);
   }
 
-  /** A query of the journal's table, in the form of {@link OwnSql}. */
-  private String query(List<String> columns, String condition, String order) {
-    return OwnSql.of(session, "SELECT " + OwnSql.list(columns) + " FROM ")
-        + session.quoted(table)
-        + OwnSql.of(session, condition + order);
+  private List<OwnRow> rows(OwnQuery query) throws SQLException {
+    return beside.rows().rows(query);
   }
 
   private void readEntries(Depth depth, List<Entry> entries) throws SQLException {
+    OwnQuery all = OwnQuery.of(table, depth == Depth.WHOLE ? COLUMNS : GLANCED).in(Order.RISING);
     boolean begins = chain.last().equals(JournalHead.NONE);
-    String query =
-        query(
-            depth == Depth.WHOLE ? COLUMNS : GLANCED,
-            begins ? "" : " WHERE [number] > " + chain.last().number(),
-            " ORDER BY [number]");
-    try (Statement sql = session.connection().createStatement();
-        ResultSet rows = sql.executeQuery(query)) {
-      while (rows.next()) {
-        Entry entry = entry(rows, depth);
-        if (depth == Depth.WHOLE) {
-          chain.next(entry);
-        }
-        if (entry.project().equals(project)) {
-          entries.add(entry);
-        } else {
-          others.add(entry.project());
-        }
+    OwnQuery query =
+        begins ? all : all.where(Filter.greater(Session.NUMBER_COLUMN, chain.last().number()));
+    for (OwnRow row : rows(query)) {
+      Entry entry = entry(row, depth);
+      if (depth == Depth.WHOLE) {
+        chain.next(entry);
+      }
+      if (entry.project().equals(project)) {
+        entries.add(entry);
+      } else {
+        others.add(entry.project());
       }
     }
   }
@@ -240,34 +230,28 @@ public final class Journal {
     };
   }
 
-  private Entry entry(ResultSet row, Depth depth) throws SQLException {
-    long number = row.getLong(1);
+  private Entry entry(OwnRow row, Depth depth) {
+    long number = row.number(0);
     boolean whole = depth == Depth.WHOLE;
     return new Entry(
         number,
-        time(number, text(row, 2)),
-        text(row, 3),
-        event(number, text(row, 4)),
+        time(number, row.text(1)),
+        row.text(2),
+        event(number, row.text(3)),
         new EntrySubject(
-            row.getLong(5),
-            text(row, 6),
-            text(row, 7),
-            text(row, 8),
-            whole ? text(row, 12) : "",
-            whole ? text(row, 13) : ""),
-        new EntryDetails(row.getInt(9), row.getLong(10), text(row, 11)),
+            row.number(4),
+            row.text(5),
+            row.text(6),
+            row.text(7),
+            whole ? row.text(11) : "",
+            whole ? row.text(12) : ""),
+        new EntryDetails((int) row.number(8), row.number(9), row.text(10)),
         whole
-            ? new Entry.Who(text(row, 14), text(row, 15), text(row, 16), text(row, 17))
+            ? new Entry.Who(row.text(13), row.text(14), row.text(15), row.text(16))
             : Entry.Who.NOT_READ,
-        whole ? text(row, 18) : "",
-        whole ? text(row, 19) : "",
-        whole ? text(row, 20) : "");
-  }
-
-  /** Nothing is NULL in a table of ours; in one that was made anew, it counts as edited. */
-  private static String text(ResultSet row, int column) throws SQLException {
-    String text = row.getString(column);
-    return row.wasNull() ? "" : text;
+        whole ? row.text(17) : "",
+        whole ? row.text(18) : "",
+        whole ? row.text(19) : "");
   }
 
   private String time(long number, String text) {
@@ -336,9 +320,7 @@ public final class Journal {
       return;
     }
     if (!exists()) {
-      String definition = JournalTables.journal(session, table, engine.storage());
-      session.execute(
-          new org.wornladder.sql.Statement(definition, Place.of(table), engine.dialect()));
+      beside.rows().create(JournalTables.journal(table));
     }
     if (beside.head().isEmpty()) {
       beside.createHead();
@@ -354,8 +336,13 @@ public final class Journal {
     if (!session.measuresElapsed()) {
       return elapsed.tailMap(mark.number() + 1);
     }
-    return session.numbers(
-        query(List.of("number", "elapsed_ms"), " WHERE [number] > " + mark.number(), ""));
+    session.runWaiting();
+    SortedMap<Long, Long> measured = new TreeMap<>();
+    OwnQuery query = OwnQuery.of(table, List.of(Session.NUMBER_COLUMN, Session.ELAPSED_COLUMN));
+    for (OwnRow row : rows(query.where(Filter.greater(Session.NUMBER_COLUMN, mark.number())))) {
+      measured.put(row.number(0), row.number(1));
+    }
+    return measured;
   }
 
   /** Whether the tables are there, as far as was read and written. */
@@ -370,14 +357,10 @@ public final class Journal {
 
   /** Whether an entry with this number and hash is in the journal, whoever's it is. */
   public boolean holds(JournalHead entry) throws SQLException {
-    String query = query(List.of("hash"), " WHERE [number] = " + entry.number(), "");
-    if (!exists()) {
-      return false;
-    }
-    try (Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery(query)) {
-      return row.next() && text(row, 1).equals(entry.hash());
-    }
+    OwnQuery query =
+        OwnQuery.of(table, List.of("hash"))
+            .where(Filter.equal(Session.NUMBER_COLUMN, entry.number()));
+    return exists() && rows(query).stream().anyMatch(row -> row.text(0).equals(entry.hash()));
   }
 
   /** The other projects that have entries, as far as was read. */
@@ -387,11 +370,12 @@ public final class Journal {
 
   /** The number of the last entry that is committed. */
   public long lastInDatabase() throws SQLException {
-    String query = OwnSql.of(session, "SELECT max([number]) FROM ") + session.quoted(table);
-    try (Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery(query)) {
-      return row.next() ? row.getLong(1) : 0;
-    }
+    return last(
+        rows(OwnQuery.of(table, List.of(Session.NUMBER_COLUMN)).in(Order.FALLING).atMost(1)));
+  }
+
+  private static long last(List<OwnRow> rows) {
+    return rows.isEmpty() ? 0 : rows.get(0).number(0);
   }
 
   /** Forgets entries whose transaction was rolled back. */

@@ -1,62 +1,52 @@
 package org.wornladder.journal;
 
-import org.wornladder.engine.Session;
-import org.wornladder.engine.StorageTypes;
+import static org.wornladder.engine.OwnTable.OwnColumn.filled;
 
-/** The statements that make the tool's own tables. */
+import java.util.List;
+import org.wornladder.engine.OwnTable;
+import org.wornladder.engine.OwnTable.Content;
+import org.wornladder.engine.OwnTable.OwnColumn;
+
+/** The forms of the tool's own tables. */
 final class JournalTables {
   private JournalTables() {}
 
-  static String journal(Session session, String table, StorageTypes types) {
-    return """
-        CREATE TABLE %s (
-          [number] <number> PRIMARY KEY,
-          [at] <word> NOT NULL,
-          [project] <text> NOT NULL,
-          [event] <word> NOT NULL,
-          [rung] <number>,
-          [name] <text> NOT NULL,
-          [up_text] <word> NOT NULL,
-          [up_fingerprint] <word> NOT NULL,
-          [down_fingerprint] <word> NOT NULL,
-          [script] <script> NOT NULL,
-          [statement] <small> NOT NULL,
-          [elapsed_ms] <number> NOT NULL,
-          [database_user] <text> NOT NULL,
-          [os_user] <text> NOT NULL,
-          [host] <text> NOT NULL,
-          [session] <text> NOT NULL,
-          [tool] <text> NOT NULL,
-          [note] <script> NOT NULL,
-          [previous_hash] <word> NOT NULL,
-          [hash] <word> NOT NULL
-        )"""
-        .transform(text -> OwnSql.of(session, with(text, types)))
-        .formatted(session.quoted(table));
+  static OwnTable journal(String name) {
+    return new OwnTable(
+        name,
+        List.of(
+            filled("number", Content.NUMBER),
+            filled("at", Content.WORD),
+            filled("project", Content.TEXT),
+            filled("event", Content.WORD),
+            new OwnColumn("rung", Content.NUMBER, false),
+            filled("name", Content.TEXT),
+            filled("up_text", Content.WORD),
+            filled("up_fingerprint", Content.WORD),
+            filled("down_fingerprint", Content.WORD),
+            filled("script", Content.SCRIPT),
+            filled("statement", Content.SMALL),
+            filled("elapsed_ms", Content.NUMBER),
+            filled("database_user", Content.TEXT),
+            filled("os_user", Content.TEXT),
+            filled("host", Content.TEXT),
+            filled("session", Content.TEXT),
+            filled("tool", Content.TEXT),
+            filled("note", Content.SCRIPT),
+            filled("previous_hash", Content.WORD),
+            filled("hash", Content.WORD)));
   }
 
-  static String snapshots(Session session, String table, StorageTypes types) {
-    return """
-        CREATE TABLE %s (
-          [number] <number> PRIMARY KEY,
-          [at] <word> NOT NULL,
-          [project] <text> NOT NULL,
-          [moment] <word> NOT NULL,
-          [entry] <number> NOT NULL,
-          [fingerprint] <word> NOT NULL,
-          [content] <script> NOT NULL
-        )"""
-        .transform(text -> OwnSql.of(session, with(text, types)))
-        .formatted(session.quoted(table));
-  }
-
-  private static String with(String text, StorageTypes types) {
-    return text.replace("<number>", types.number())
-            .replace("<small>", types.small())
-            .replace("<word>", types.word())
-            .replace("<text>", types.text())
-            .replace("<script>", types.script())
-            .replace(StorageTypes.NOT_NULL, types.filled())
-        + types.options();
+  static OwnTable snapshots(String name) {
+    return new OwnTable(
+        name,
+        List.of(
+            filled("number", Content.NUMBER),
+            filled("at", Content.WORD),
+            filled("project", Content.TEXT),
+            filled("moment", Content.WORD),
+            filled("entry", Content.NUMBER),
+            filled("fingerprint", Content.WORD),
+            filled("content", Content.SCRIPT)));
   }
 }

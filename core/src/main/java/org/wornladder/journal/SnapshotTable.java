@@ -1,29 +1,31 @@
 package org.wornladder.journal;
 
 import java.security.SecureRandom;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.wornladder.JournalException;
 import org.wornladder.engine.Engine;
+import org.wornladder.engine.OwnQuery;
+import org.wornladder.engine.OwnRow;
+import org.wornladder.engine.OwnTables;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Condition;
-import org.wornladder.sql.Place;
 import org.wornladder.sql.Quoting;
-import org.wornladder.sql.Statement;
 
 /**
  * The table beside the journal. It holds snapshots, and in its row 0 the journal's head, which
  * shows when the journal's last entries are lost, and the salt of hashes of secrets.
  */
 public final class SnapshotTable {
-  static final List<String> COLUMNS =
-      List.of("number", "at", "project", "moment", "entry", "fingerprint", "content");
+  static final List<String> COLUMNS = JournalTables.snapshots("").columnNames();
+
+  private static final OwnQuery.Filter ROW_ZERO = OwnQuery.Filter.equal("number", 0L);
 
   private final Session session;
   private final Engine engine;
@@ -61,8 +63,9 @@ public final class SnapshotTable {
     return session.quoted(name);
   }
 
-  private String sql(String text) {
-    return OwnSql.of(session, text);
+  /** Where this table's rows and the journal's are. */
+  OwnTables rows() {
+    return session.ownTables(session, engine);
   }
 
   boolean exists() throws SQLException {
@@ -82,7 +85,7 @@ public final class SnapshotTable {
       if (suspicion.isPresent()) {
         throw distrusted(table, suspicion.get());
       }
-      List<String> more = new ArrayList<>(columnsOf(table));
+      List<String> more = new ArrayList<>(rows().columns(table));
       List<String> missing = new ArrayList<>(columns);
       missing.removeAll(more);
       if (!missing.isEmpty()) {
@@ -94,18 +97,6 @@ public final class SnapshotTable {
       }
     }
     return there;
-  }
-
-  private List<String> columnsOf(String table) throws SQLException {
-    List<String> columns = new ArrayList<>();
-    String query = "SELECT * FROM " + session.quoted(table) + " WHERE 1 = 0";
-    try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery(query)) {
-      for (int i = 1; i <= row.getMetaData().getColumnCount(); i++) {
-        columns.add(row.getMetaData().getColumnLabel(i).toLowerCase(Locale.ROOT));
-      }
-    }
-    return columns;
   }
 
   /** The refusal of a table of the tool's own name that this version cannot read. */
@@ -128,8 +119,7 @@ public final class SnapshotTable {
 
   /** Makes the table, which is not there. */
   void create() throws SQLException {
-    String definition = JournalTables.snapshots(session, name, engine.storage());
-    session.execute(new Statement(definition, Place.of(name), engine.dialect()));
+    rows().create(JournalTables.snapshots(name));
   }
 
   void insert(
@@ -144,10 +134,11 @@ public final class SnapshotTable {
   /** The statement that adds a row with the next number; for a script that another runs. */
   String insertion(String project, String moment, long entry, String fingerprint, String content) {
     Quoting quoting = engine.quoting();
-    return sql("INSERT INTO %s (%s) SELECT max([number]) + 1, %s, %s, %s, %d, %s, %s FROM %s")
+    return "INSERT INTO %s (%s) SELECT max(%s) + 1, %s, %s, %s, %d, %s, %s FROM %s"
         .formatted(
             quoted(),
-            sql(OwnSql.list(COLUMNS)),
+            String.join(", ", COLUMNS.stream().map(session::ownColumn).toList()),
+            session.ownColumn("number"),
             quoting.text(Timestamps.now(clock)),
             quoting.text(project),
             quoting.text(moment),
@@ -162,26 +153,17 @@ public final class SnapshotTable {
     if (!exists()) {
       return Optional.empty();
     }
-    String query =
-        sql("SELECT [entry], [fingerprint] FROM %s WHERE [number] = 0").formatted(quoted());
-    try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery(query)) {
-      return row.next()
-          ? Optional.of(new JournalHead(row.getLong(1), row.getString(2)))
-          : Optional.empty();
-    }
+    return rowZero("entry", "fingerprint").map(row -> new JournalHead(row.number(0), row.text(1)));
+  }
+
+  private Optional<OwnRow> rowZero(String... columns) throws SQLException {
+    OwnQuery query = OwnQuery.of(name, List.of(columns)).where(ROW_ZERO);
+    return rows().rows(query).stream().findFirst();
   }
 
   /** What hashes of secrets are salted with; empty while nothing is saved. */
   String salt() throws SQLException {
-    if (!exists()) {
-      return "";
-    }
-    String query = sql("SELECT [content] FROM %s WHERE [number] = 0").formatted(quoted());
-    try (java.sql.Statement sql = session.connection().createStatement();
-        ResultSet row = sql.executeQuery(query)) {
-      return row.next() ? row.getString(1) : "";
-    }
+    return exists() ? rowZero("content").map(row -> row.text(0)).orElse("") : "";
   }
 
   private static String newSalt() {
@@ -195,16 +177,23 @@ public final class SnapshotTable {
     if (!exists()) {
       create();
     }
-    // At once: what waits would be undone with the transaction that it waits for.
-    session.change(
-        "INSERT INTO %s (%s) VALUES (0, '%s', '', 'head', 0, '', '%s')"
-            .formatted(quoted(), sql(OwnSql.list(COLUMNS)), Timestamps.now(clock), newSalt()));
+    SortedMap<String, Object> head = new TreeMap<>();
+    head.put("number", 0L);
+    head.put("at", Timestamps.now(clock));
+    head.put("project", "");
+    head.put("moment", "head");
+    head.put("entry", 0L);
+    head.put("fingerprint", "");
+    head.put("content", newSalt());
+    rows().insertNow(name, head);
   }
 
   /** Records the journal's head, which has a place, in the transaction that is open. */
   void saveHead(JournalHead head) throws SQLException {
-    session.amend(
-        sql("UPDATE %s SET [at] = '%s', [entry] = %d, [fingerprint] = '%s' WHERE [number] = 0")
-            .formatted(quoted(), Timestamps.now(clock), head.number(), head.hash()));
+    SortedMap<String, Object> values = new TreeMap<>();
+    values.put("at", Timestamps.now(clock));
+    values.put("entry", head.number());
+    values.put("fingerprint", head.hash());
+    rows().amend(name, values, ROW_ZERO);
   }
 }

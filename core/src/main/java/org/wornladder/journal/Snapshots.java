@@ -1,11 +1,15 @@
 package org.wornladder.journal;
 
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Iterator;
+import java.util.List;
 import java.util.Optional;
 import org.wornladder.JournalException;
 import org.wornladder.change.ExpectedStructure;
+import org.wornladder.engine.OwnQuery;
+import org.wornladder.engine.OwnQuery.Filter;
+import org.wornladder.engine.OwnQuery.Order;
+import org.wornladder.engine.OwnRow;
 import org.wornladder.engine.Session;
 import org.wornladder.project.Secrets;
 import org.wornladder.schema.Snapshot;
@@ -35,6 +39,8 @@ public final class Snapshots {
       this.word = word;
     }
   }
+
+  private static final Filter NO_STOP = Filter.other("moment", Moment.STOP.word);
 
   private final Session session;
   private final SnapshotTable table;
@@ -96,24 +102,21 @@ public final class Snapshots {
     if (!there.get()) {
       return new Last(expected, began, catalogFingerprint);
     }
-    String query =
-        sql(
-            "SELECT [moment], [fingerprint] FROM %s"
-                + " WHERE [project] = ? AND [moment] <> 'stop' ORDER BY [number] DESC");
-    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
-      sql.setString(1, project);
-      try (ResultSet rows = sql.executeQuery()) {
-        while (expected.isEmpty() && rows.next()) {
-          if (rows.getString(1).equals(Moment.EXPECTED.word)) {
-            expected = Optional.of(rows.getString(2));
-          } else {
-            began = Optional.of(rows.getString(2));
-          }
-        }
-        if (began.isEmpty() && rows.next() && rows.getString(1).equals(Moment.CATALOG.word)) {
-          catalogFingerprint = Optional.of(rows.getString(2));
-        }
+    Iterator<OwnRow> rows =
+        rows(ofProject("moment", "fingerprint").where(NO_STOP).in(Order.FALLING)).iterator();
+    while (expected.isEmpty() && rows.hasNext()) {
+      OwnRow row = rows.next();
+      if (row.text(0).equals(Moment.EXPECTED.word)) {
+        expected = Optional.of(row.text(1));
+      } else {
+        began = Optional.of(row.text(1));
       }
+    }
+    if (began.isEmpty() && rows.hasNext()) {
+      catalogFingerprint =
+          Optional.of(rows.next())
+              .filter(row -> row.text(0).equals(Moment.CATALOG.word))
+              .map(row -> row.text(1));
     }
     return new Last(expected, began, catalogFingerprint);
   }
@@ -134,29 +137,23 @@ public final class Snapshots {
     if (!table.exists()) {
       return Optional.empty();
     }
-    String query =
-        sql(
-            "SELECT [moment], [entry], [fingerprint] FROM %s"
-                + " WHERE [project] = ? AND [moment] NOT IN (?, 'stop') ORDER BY [number]");
+    OwnQuery query =
+        ofProject("moment", "entry", "fingerprint")
+            .where(NO_STOP)
+            .where(Filter.other("moment", Moment.CATALOG.word))
+            .in(Order.RISING);
     String before = "";
     long from = 0;
-    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
-      sql.setString(1, project);
-      sql.setString(2, Moment.CATALOG.word);
-      try (ResultSet rows = sql.executeQuery()) {
-        while (rows.next()) {
-          long at = rows.getLong(2);
-          if (at < entry) {
-            from = at;
-            before = rows.getString(3);
-          } else if (rows.getString(1).equals(Moment.EXPECTED.word) && !before.isEmpty()) {
-            Optional<Snapshot> was = unpacked(before);
-            Optional<Snapshot> is = unpacked(rows.getString(3));
-            long to = at;
-            long since = from;
-            return was.flatMap(one -> is.map(other -> new AroundRun(one, other, since, to)));
-          }
-        }
+    for (OwnRow row : rows(query)) {
+      long at = row.number(1);
+      if (at < entry) {
+        from = at;
+        before = row.text(2);
+      } else if (row.text(0).equals(Moment.EXPECTED.word) && !before.isEmpty()) {
+        Optional<Snapshot> was = unpacked(before);
+        Optional<Snapshot> is = unpacked(row.text(2));
+        long since = from;
+        return was.flatMap(one -> is.map(other -> new AroundRun(one, other, since, at)));
       }
     }
     return Optional.empty();
@@ -213,21 +210,15 @@ public final class Snapshots {
 
   /** Who asked the run to stop; empty if no stop was requested. */
   public Optional<String> stopAsked() throws SQLException {
-    String query = sql("SELECT [fingerprint] FROM %s WHERE [project] = ? AND [moment] = ?");
-    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
-      sql.setString(1, project);
-      sql.setString(2, Moment.STOP.word);
-      try (ResultSet row = sql.executeQuery()) {
-        return row.next() ? Optional.of(row.getString(1)) : Optional.empty();
-      }
-    }
+    OwnQuery query = ofProject("fingerprint").where(Filter.equal("moment", Moment.STOP.word));
+    return rows(query).stream().map(row -> row.text(0)).findFirst();
   }
 
   /** What was asked before is not meant for the next run. */
   public void forgetStop() throws SQLException {
     if (table.exists()) {
       session.begin();
-      session.change(sql("DELETE FROM %s WHERE [moment] = 'stop'"));
+      table.rows().delete(table.name(), Filter.equal("moment", Moment.STOP.word));
       session.commit();
     }
   }
@@ -284,23 +275,25 @@ public final class Snapshots {
   private record Row(long number, boolean holdsContent) {}
 
   private Row rowFor(String fingerprint) throws SQLException {
-    String query =
-        sql("SELECT max([number]), max(CASE WHEN [fingerprint] = ? AND ")
-            + session.isFilled(session.ownColumn("content"))
-            + " THEN 1 ELSE 0 END) FROM "
-            + table.quoted();
-    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
-      sql.setString(1, fingerprint);
-      try (ResultSet found = sql.executeQuery()) {
-        found.next();
-        return new Row(found.getLong(1) + 1, found.getInt(2) == 1);
-      }
-    }
+    OwnQuery numbers = OwnQuery.of(table.name(), List.of("number"));
+    List<OwnRow> last = rows(numbers.in(Order.FALLING).atMost(1));
+    return new Row(
+        last.isEmpty() ? 1 : last.get(0).number(0) + 1,
+        !rows(withContent(fingerprint, "number").atMost(1)).isEmpty());
   }
 
-  /** A statement about the table, which it names by {@code %s}, in the form of {@link OwnSql}. */
-  private String sql(String text) {
-    return OwnSql.of(session, text).formatted(table.quoted());
+  private List<OwnRow> rows(OwnQuery query) throws SQLException {
+    return table.rows().rows(query);
+  }
+
+  private OwnQuery ofProject(String... columns) {
+    return OwnQuery.of(table.name(), List.of(columns)).where(Filter.equal("project", project));
+  }
+
+  private OwnQuery withContent(String fingerprint, String column) {
+    return OwnQuery.of(table.name(), List.of(column))
+        .where(Filter.equal("fingerprint", fingerprint))
+        .where(Filter.filled("content"));
   }
 
   /** Empty for none, and if another version wrote it. */
@@ -330,15 +323,8 @@ public final class Snapshots {
   }
 
   private Optional<String> packed(String fingerprint) throws SQLException {
-    String query =
-        sql("SELECT [content] FROM %s WHERE [fingerprint] = ? AND ")
-            + session.isFilled(session.ownColumn("content"))
-            + sql(" ORDER BY [number]");
-    try (PreparedStatement sql = session.connection().prepareStatement(query)) {
-      sql.setString(1, fingerprint);
-      try (ResultSet rows = sql.executeQuery()) {
-        return rows.next() ? Optional.of(rows.getString(1)) : Optional.empty();
-      }
-    }
+    return rows(withContent(fingerprint, "content").in(Order.RISING).atMost(1)).stream()
+        .map(row -> row.text(0))
+        .findFirst();
   }
 }

@@ -31,6 +31,9 @@ public record ObjectId(Kind kind, String schema, String name, String qualifier)
 
   /** The name as people read it, such as {@code stock.bin}, {@code tare(integer)}. */
   public String displayName() {
+    if (schema.isEmpty() && qualifier.isEmpty()) {
+      return name;
+    }
     String inSchema = schema.isEmpty() ? "" : schema + ".";
     return qualifier.isEmpty() || qualifier.startsWith("(")
         ? inSchema + name + qualifier

@@ -20,7 +20,12 @@ import java.util.stream.Stream;
  */
 record CacheFolder(Path root, Predicate<String> mayBeKept) {
   static final String FOLDER = ".ladder-cache";
-  private static final int MOST = 200;
+
+  /** The files that stay when there are too many. */
+  private static final int KEPT = 200;
+
+  /** To look at the age of all files takes longer than to write one: many are deleted at once. */
+  private static final int MOST = 300;
 
   Optional<String> read(String key) {
     try {
@@ -57,11 +62,15 @@ record CacheFolder(Path root, Predicate<String> mayBeKept) {
 
   private static void deleteOldest(Path folder) throws IOException {
     try (Stream<Path> all = Files.list(folder)) {
-      List<Path> kept =
-          all.filter(file -> file.toString().endsWith(".json"))
+      List<Path> files = all.filter(file -> file.toString().endsWith(".json")).toList();
+      if (files.size() <= MOST) {
+        return;
+      }
+      List<Path> byAge =
+          files.stream()
               .sorted(Comparator.comparingLong((Path file) -> file.toFile().lastModified()))
               .toList();
-      for (Path old : kept.subList(0, Math.max(0, kept.size() - MOST))) {
+      for (Path old : byAge.subList(0, byAge.size() - KEPT)) {
         Files.deleteIfExists(old);
       }
     }

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.ObjectId;
@@ -31,7 +30,7 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
    */
   static RowCopy of(EnvironmentContext context, Schema structure) throws SQLException {
     Map<String, Long> counts = context.session().rowCounts(structure);
-    Map<ObjectId, Map<String, List<String>>> tables = new TreeMap<>();
+    Map<ObjectId, Map<String, List<String>>> tables = new LinkedHashMap<>();
     for (Table table : structure.tables()) {
       boolean empty = counts.getOrDefault(table.name(), 1L) == 0;
       tables.put(table.id(), empty ? noRows(table) : rows(context, table));
@@ -86,7 +85,7 @@ record RowCopy(Map<ObjectId, Map<String, List<String>>> tables) {
 
   /** The rows of other tables than some. */
   RowCopy without(Set<ObjectId> some) {
-    Map<ObjectId, Map<String, List<String>>> others = new TreeMap<>(tables);
+    Map<ObjectId, Map<String, List<String>>> others = new LinkedHashMap<>(tables);
     others.keySet().removeAll(some);
     return new RowCopy(others);
   }
