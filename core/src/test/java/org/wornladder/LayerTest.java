@@ -175,7 +175,7 @@ class LayerTest {
   static final ArchRule THE_CORE_STARTS_ONE_THREAD_ALONE =
       noClasses()
           .that()
-          .doNotHaveFullyQualifiedName("org.wornladder.engine.jdbc.Heartbeat")
+          .doNotHaveFullyQualifiedName("org.wornladder.engine.Heartbeat")
           .should()
           .callConstructor(Thread.class, Runnable.class)
           .orShould()

@@ -95,6 +95,11 @@ public interface Session extends AutoCloseable {
 
   void commit() throws SQLException;
 
+  /** Whether rows that are written between begin and commit are written all or not at all. */
+  default boolean commitsTogether() {
+    return true;
+  }
+
   void rollback() throws SQLException;
 
   /**

@@ -12,6 +12,7 @@ import org.wornladder.sql.Fingerprint;
  */
 final class HashChain {
   private JournalHead last = JournalHead.NONE;
+  private JournalHead beforeLast = JournalHead.NONE;
   private String digest = "";
   private Optional<Break> broken = Optional.empty();
 
@@ -33,6 +34,7 @@ final class HashChain {
     } else if (broken.isEmpty()) {
       broken = breakAt(entry, expected).map(reason -> new Break(entry.number(), reason));
     }
+    beforeLast = last;
     last = new JournalHead(entry.number(), entry.hash());
     digest = Fingerprint.ofParts(List.of(digest, expected, entry.hash()));
   }
@@ -61,10 +63,13 @@ final class HashChain {
    *
    * @param head as it was recorded beside the journal
    * @param table where it is recorded
+   * @param together whether an entry and its record are written both or not at all; where they are
+   *     not, a process may have ended between the two
    */
-  Optional<Break> end(Optional<JournalHead> head, String table) {
+  Optional<Break> end(Optional<JournalHead> head, String table, boolean together) {
     JournalHead recorded = head.orElse(JournalHead.NONE);
-    if (broken.isPresent() || last.equals(recorded)) {
+    boolean oneBehind = head.isPresent() && recorded.equals(beforeLast);
+    if (broken.isPresent() || last.equals(recorded) || !together && oneBehind) {
       return broken;
     }
     if (head.isEmpty()) {

@@ -142,7 +142,7 @@ public final class Journal {
       if (depth == Depth.WHOLE) {
         Optional<JournalHead> recorded = beside.head();
         ready = exists && recorded.isPresent();
-        broken = chain.end(recorded, beside.name());
+        broken = chain.end(recorded, beside.name(), session.commitsTogether());
         followed.clear();
         followed.addAll(entries);
       }

@@ -24,6 +24,7 @@ import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.JdbcSession;
+import org.wornladder.engine.LeaseLock;
 import org.wornladder.engine.Session;
 import org.wornladder.engine.Staging;
 import org.wornladder.engine.StatementTarget;
@@ -184,6 +185,11 @@ final class DriverSession extends JdbcSession {
   }
 
   @Override
+  public boolean commitsTogether() {
+    return traits.transactions();
+  }
+
+  @Override
   public void rollback() throws SQLException {
     ended();
     if (traits.transactions() && !connection().getAutoCommit()) {
@@ -202,7 +208,7 @@ final class DriverSession extends JdbcSession {
   @Override
   public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
     if (lease.isPresent()) {
-      lease.get().fence(connection());
+      lease.get().fence(new LeaseTable(connection(), catalog, traits));
     }
     super.insert(table, columns, values);
   }
@@ -219,7 +225,7 @@ final class DriverSession extends JdbcSession {
     try {
       LeaseLock taken =
           LeaseLock.take(
-              () -> DriverJars.connectAnew(target), catalog, traits, where, wait, onWait);
+              new LeaseTable(DriverJars.connectAnew(target), catalog, traits), where, wait, onWait);
       lease = Optional.of(taken);
       return () -> {
         lease = Optional.empty();
@@ -245,7 +251,8 @@ final class DriverSession extends JdbcSession {
 
   @Override
   public Optional<String> lockHolder() throws SQLException {
-    return new LeaseTable(connection(), catalog, traits).holder();
+    LeaseTable table = new LeaseTable(connection(), catalog, traits);
+    return table.exists() ? table.holder() : Optional.empty();
   }
 
   @Override

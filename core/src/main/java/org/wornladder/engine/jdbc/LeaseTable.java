@@ -5,12 +5,14 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Optional;
+import org.wornladder.engine.LeaseStore;
 
 /**
  * The table with the one row that a lock is on. It also says what a rollback undoes here, which is
  * tried before the table is made.
  */
-record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits traits) {
+record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits traits)
+    implements LeaseStore {
   static final String NAME = "ladder_lock";
 
   /** The column that says what a rollback undoes. */
@@ -142,20 +144,8 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
     }
   }
 
-  /**
-   * The row.
-   *
-   * @param holder empty if the lock is free
-   * @param fence how often the lock was taken
-   * @param beat grows while the holder lives
-   */
-  record Row(String holder, long fence, long beat) {
-    boolean isFree() {
-      return holder.isEmpty();
-    }
-  }
-
-  Row row() throws SQLException {
+  @Override
+  public Lease read() throws SQLException {
     String query =
         "SELECT "
             + String.join(", ", column("holder"), column("fence"), column("beat"))
@@ -169,14 +159,9 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
       if (!row.next()) {
         throw new SQLException("the row of " + NAME + " is missing", "02000");
       }
-      return new Row(
+      return new Lease(
           Optional.ofNullable(row.getString(1)).orElse(""), row.getLong(2), row.getLong(3));
     }
-  }
-
-  /** Who holds the lock; empty if it is free. */
-  Optional<String> holder() throws SQLException {
-    return exists() ? Optional.of(row().holder()).filter(one -> !one.isEmpty()) : Optional.empty();
   }
 
   /**
@@ -185,17 +170,17 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
    * @param values what is set, as statements write it
    * @return whether it was
    */
-  boolean changeIf(Connection by, String values, long fence) throws SQLException {
+  private boolean changeIf(String values, long fence) throws SQLException {
     String update =
         "UPDATE %s SET %s WHERE %s = 1 AND %s = %d"
             .formatted(name(), values, column("id"), column("fence"), fence);
-    try (Statement sql = by.createStatement()) {
+    try (Statement sql = connection.createStatement()) {
       return sql.executeUpdate(update) == 1;
     }
   }
 
-  /** Takes the lock, which is free or whose holder is dead, if the row is still as it was. */
-  boolean take(Row was, String holder) throws SQLException {
+  @Override
+  public boolean take(Lease was, String holder) throws SQLException {
     String values =
         column("holder")
             + " = "
@@ -210,16 +195,22 @@ record LeaseTable(Connection connection, DriverCatalog catalog, DriverTraits tra
             + column("taken_over_from")
             + " = "
             + traits.quoting().text(was.holder());
-    return changeIf(connection, values, was.fence());
+    return changeIf(values, was.fence());
   }
 
-  /** Says that the holder lives, or that a row is written while it does. */
-  boolean beat(Connection by, long fence) throws SQLException {
-    return changeIf(by, column("beat") + " = " + column("beat") + " + 1", fence);
+  @Override
+  public boolean beat(long fence) throws SQLException {
+    return changeIf(column("beat") + " = " + column("beat") + " + 1", fence);
   }
 
-  /** Gives the lock back. */
-  void release(long fence) throws SQLException {
-    changeIf(connection, column("holder") + " = ''", fence);
+  @Override
+  public void release(long fence) throws SQLException {
+    changeIf(column("holder") + " = ''", fence);
+  }
+
+  /** Closes the connection. */
+  @Override
+  public void close() throws SQLException {
+    connection.close();
   }
 }

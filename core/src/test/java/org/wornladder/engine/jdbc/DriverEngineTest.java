@@ -25,6 +25,7 @@ import org.wornladder.TestLadder;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Difference;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.LeaseLock;
 import org.wornladder.execution.Step;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
@@ -226,15 +227,12 @@ class DriverEngineTest {
   }
 
   private LeaseLock lock(Duration wait, List<String> said) throws SQLException {
-    try (Connection connection = database.connect()) {
-      return LeaseLock.take(
-          database::connect,
-          DriverCatalog.of(connection),
-          DriverTraits.of(connection, ""),
-          "dev",
-          wait,
-          said::add);
-    }
+    return LeaseLock.take(leaseOn(database.connect()), "dev", wait, said::add);
+  }
+
+  private static LeaseTable leaseOn(Connection connection) throws SQLException {
+    return new LeaseTable(
+        connection, DriverCatalog.of(connection), DriverTraits.of(connection, ""));
   }
 
   @ParameterizedTest
@@ -260,9 +258,9 @@ class DriverEngineTest {
         assertThat(said).anyMatch(words -> words.contains("its lock is taken over"));
         assertThat(database.query("SELECT \"taken_over_from\" FROM \"ladder_lock\""))
             .containsExactly("process 1 on gone");
-        taken.fence(open);
+        taken.fence(leaseOn(open));
         database.execute("UPDATE \"ladder_lock\" SET \"holder\" = 'another', \"fence\" = 79");
-        assertThatThrownBy(() -> taken.fence(open))
+        assertThatThrownBy(() -> taken.fence(leaseOn(open)))
             .isInstanceOf(SQLException.class)
             .hasMessageContaining("was taken over by another");
       }

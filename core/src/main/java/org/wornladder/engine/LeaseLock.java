@@ -1,16 +1,14 @@
-package org.wornladder.engine.jdbc;
+package org.wornladder.engine;
 
 import java.net.InetAddress;
 import java.net.UnknownHostException;
-import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.wornladder.engine.DatabaseLock;
-import org.wornladder.engine.LockPolling;
+import org.wornladder.engine.LeaseStore.Lease;
 
 /**
  * A lock for engines of which no lock is known that ends with its session: a row with its holder,
@@ -18,48 +16,36 @@ import org.wornladder.engine.LockPolling;
  * it stand still takes the lock over, with a higher fence token; what the late holder writes to the
  * journal then is refused by the token that it had.
  */
-final class LeaseLock implements DatabaseLock {
+public final class LeaseLock implements DatabaseLock {
   /** How long the number stands still until the holder counts as dead. */
-  static final Duration PATIENCE = Duration.ofSeconds(6);
+  public static final Duration PATIENCE = Duration.ofSeconds(6);
 
   private static final Duration BEAT = Duration.ofSeconds(1);
 
   /** Of a class of SQLSTATE that the standard leaves to implementations. */
   private static final String TAKEN_OVER = "LT001";
 
-  private final LeaseTable table;
+  private final LeaseStore store;
   private final long fence;
   private final Heartbeat heart;
 
-  private LeaseLock(LeaseTable table, long fence) {
-    this.table = table;
+  private LeaseLock(LeaseStore store, long fence) {
+    this.store = store;
     this.fence = fence;
     heart = new Heartbeat(this::beat, BEAT);
-  }
-
-  /** Opens a connection of the lock's own. */
-  interface Opening {
-    Connection open() throws SQLException;
   }
 
   /**
    * Takes the lock.
    *
+   * @param store on a connection of the lock's own; closed with the lock, or if it is not had
    * @param onWait receives who holds it, and that it is taken over
    * @throws org.wornladder.LockWaitException if it is not had in time
    */
-  static LeaseLock take(
-      Opening opening,
-      DriverCatalog catalog,
-      DriverTraits traits,
-      String where,
-      Duration wait,
-      Consumer<String> onWait)
-      throws SQLException {
-    Connection connection = opening.open();
+  public static LeaseLock take(
+      LeaseStore store, String where, Duration wait, Consumer<String> onWait) throws SQLException {
     try {
-      LeaseTable table = new LeaseTable(connection, catalog, traits);
-      Watch watch = new Watch(table, onWait);
+      Watch watch = new Watch(store, onWait);
       boolean longEnough = wait.compareTo(PATIENCE) > 0 || !watch.isSilent();
       return LockPolling.take(
           watch::attempt,
@@ -69,26 +55,26 @@ final class LeaseLock implements DatabaseLock {
           longEnough ? wait : PATIENCE.plusSeconds(1),
           onWait);
     } catch (SQLException | RuntimeException e) {
-      connection.close();
+      store.close();
       throw e;
     }
   }
 
   /** Watches the row of a holder. */
   private static final class Watch {
-    private final LeaseTable table;
+    private final LeaseStore store;
     private final Consumer<String> onWait;
-    private Optional<LeaseTable.Row> seen = Optional.empty();
+    private Optional<Lease> seen = Optional.empty();
     private long since;
 
-    Watch(LeaseTable table, Consumer<String> onWait) {
-      this.table = table;
+    Watch(LeaseStore store, Consumer<String> onWait) {
+      this.store = store;
       this.onWait = onWait;
     }
 
     /** Whether the number has not grown between two beats. */
     boolean isSilent() throws SQLException {
-      LeaseTable.Row first = table.row();
+      Lease first = store.read();
       if (first.isFree()) {
         return false;
       }
@@ -98,23 +84,23 @@ final class LeaseLock implements DatabaseLock {
         Thread.currentThread().interrupt();
         return false;
       }
-      return table.row().equals(first);
+      return store.read().equals(first);
     }
 
     Optional<LeaseLock> attempt() throws SQLException {
-      LeaseTable.Row row = table.row();
+      Lease row = store.read();
       boolean dead = isDead(row);
-      if (!row.isFree() && !dead || !table.take(row, name())) {
+      if (!row.isFree() && !dead || !store.take(row, name())) {
         return Optional.empty();
       }
       if (dead) {
         onWait.accept(
             row.holder() + ", which gives no sign of life any more: its lock is taken over");
       }
-      return Optional.of(new LeaseLock(table, row.fence() + 1));
+      return Optional.of(new LeaseLock(store, row.fence() + 1));
     }
 
-    private boolean isDead(LeaseTable.Row row) {
+    private boolean isDead(Lease row) {
       long now = System.nanoTime();
       if (row.isFree() || seen.isEmpty() || !seen.get().equals(row)) {
         seen = Optional.of(row);
@@ -125,7 +111,7 @@ final class LeaseLock implements DatabaseLock {
     }
 
     String holder() {
-      return seen.map(LeaseTable.Row::holder).orElse("a process that is just ending");
+      return seen.map(Lease::holder).orElse("a process that is just ending");
     }
   }
 
@@ -149,7 +135,7 @@ final class LeaseLock implements DatabaseLock {
 
   private void beat() {
     try {
-      table.beat(table.connection(), fence);
+      store.beat(fence);
     } catch (SQLException e) {
       // The next one may succeed; if none does, others take the lock over.
       return;
@@ -157,28 +143,26 @@ final class LeaseLock implements DatabaseLock {
   }
 
   /**
-   * Sees, in the transaction that is open, that the lock is still this one's.
+   * Sees that the lock is still this one's.
    *
+   * @param by where the lease is kept, as the open transaction sees it
    * @throws SQLException of which {@link #isTakenOver} is true if it is not
    */
-  void fence(Connection connection) throws SQLException {
-    if (!table.beat(connection, fence)) {
-      throw new SQLException(
-          "the lock was taken over by "
-              + new LeaseTable(connection, table.catalog(), table.traits()).row().holder(),
-          TAKEN_OVER);
+  public void fence(LeaseStore by) throws SQLException {
+    if (!by.beat(fence)) {
+      throw new SQLException("the lock was taken over by " + by.read().holder(), TAKEN_OVER);
     }
   }
 
-  static boolean isTakenOver(SQLException e) {
+  public static boolean isTakenOver(SQLException e) {
     return TAKEN_OVER.equals(e.getSQLState());
   }
 
   @Override
   public void close() {
     heart.close();
-    try (Connection connection = table.connection()) {
-      table.release(fence);
+    try (store) {
+      store.release(fence);
     } catch (SQLException e) {
       // Others take it over in time.
       return;

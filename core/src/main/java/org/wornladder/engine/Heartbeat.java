@@ -1,4 +1,4 @@
-package org.wornladder.engine.jdbc;
+package org.wornladder.engine;
 
 import java.time.Duration;
 import java.util.concurrent.Executors;
