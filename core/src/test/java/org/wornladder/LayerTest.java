@@ -42,7 +42,8 @@ class LayerTest {
           "sqlite", "org.sqlite..",
           "postgres", "org.postgresql..",
           "mariadb", "org.mariadb..",
-          "h2", "org.h2..");
+          "h2", "org.h2..",
+          "document", "com.mongodb..");
 
   private static final DescribedPredicate<JavaClass> LADDER =
       DescribedPredicate.describe(

@@ -32,12 +32,13 @@ public final class ConnectionAttempts {
   }
 
   /** One attempt. */
-  public interface Attempt {
-    Connection connect() throws SQLException;
+  public interface Attempt<T> {
+    T connect() throws SQLException;
   }
 
   /**
-   * Connects; repeats what may succeed later until the target's patience ends.
+   * Connects, or takes the connection that a program's data source gives; repeats what may succeed
+   * later until the target's patience ends.
    *
    * @param settings notes what a connection is like that a program's data source gives
    * @throws UnreachableException in the end, or at once where waiting cannot help
@@ -46,17 +47,29 @@ public final class ConnectionAttempts {
       Target target,
       String shown,
       Access access,
-      Attempt attempt,
+      Attempt<Connection> attempt,
       SessionSettings settings,
       Function<SQLException, Answer> meaning) {
+    Attempt<Connection> either =
+        target.dataSource().isPresent()
+            ? () -> BorrowedConnection.of(target, shown, access, settings)
+            : attempt;
+    return patiently(target, shown, either, meaning);
+  }
+
+  /**
+   * Connects; repeats what may succeed later until the target's patience ends.
+   *
+   * @throws UnreachableException in the end, or at once where waiting cannot help
+   */
+  public static <T> T patiently(
+      Target target, String shown, Attempt<T> attempt, Function<SQLException, Answer> meaning) {
     long end = System.nanoTime() + target.await().toNanos();
     long pause = FIRST_PAUSE_MS;
     boolean announced = false;
     while (true) {
       try {
-        return target.dataSource().isPresent()
-            ? BorrowedConnection.of(target, shown, access, settings)
-            : connect(attempt);
+        return connect(attempt);
       } catch (SQLException e) {
         Answer answer = meaning.apply(e);
         if (answer != Answer.NOT_YET || System.nanoTime() >= end) {
@@ -73,7 +86,7 @@ public final class ConnectionAttempts {
   }
 
   /** Drivers report what is wrong with a URL by exceptions of many kinds. */
-  private static Connection connect(Attempt attempt) throws SQLException {
+  private static <T> T connect(Attempt<T> attempt) throws SQLException {
     try {
       return attempt.connect();
     } catch (LadderException e) {

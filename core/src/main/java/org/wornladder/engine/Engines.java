@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import org.wornladder.UnreachableException;
+import org.wornladder.engine.document.DocumentEngine;
 import org.wornladder.engine.h2.H2Engine;
 import org.wornladder.engine.jdbc.JdbcEngine;
 import org.wornladder.engine.mariadb.MariadbEngine;
@@ -18,7 +19,12 @@ import org.wornladder.project.Environment;
  */
 public final class Engines {
   private static final List<Engine> OWN =
-      List.of(new SqliteEngine(), new PostgresEngine(), new MariadbEngine(), new H2Engine());
+      List.of(
+          new SqliteEngine(),
+          new PostgresEngine(),
+          new MariadbEngine(),
+          new H2Engine(),
+          new DocumentEngine());
 
   private Engines() {}
 
@@ -80,7 +86,7 @@ public final class Engines {
       return engine.open(target, access);
     } catch (NoClassDefFoundError e) {
       throw new UnreachableException(
-          "the JDBC driver of " + engine.name() + " is not on the class path",
+          "the driver of " + engine.name() + " is not on the class path",
           "environment " + target.environment().name(),
           "add the driver to the dependencies of the program; it lacks " + e.getMessage(),
           e);

@@ -9,7 +9,7 @@ import java.util.SortedMap;
  * of the open transaction are added through {@link Session#insert}.
  */
 public interface OwnTables {
-  /** The names of a table's columns, in lower case. */
+  /** The names of a table's columns, in lower case; none where only rows would say them. */
   List<String> columns(String table) throws SQLException;
 
   /** Makes a table, which is not there. */

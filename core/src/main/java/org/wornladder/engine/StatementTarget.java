@@ -43,7 +43,10 @@ public record StatementTarget(Change change, Kind kind, Name name, Name table) {
     FUNCTION,
     SEQUENCE,
     EVENT,
-    COLUMN;
+    COLUMN,
+    COLLECTION,
+    USER,
+    ROLE;
 
     String label() {
       return name().toLowerCase(java.util.Locale.ROOT);

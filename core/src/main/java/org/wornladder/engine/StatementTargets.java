@@ -51,6 +51,9 @@ public final class StatementTargets {
 
   /** Whether a statement may run twice and leave what one run leaves. */
   public static boolean isRepeatable(Statement statement) {
+    if (statement.dialect().has(Dialect.Trait.JSON)) {
+      return CommandTargets.isRepeatable(statement);
+    }
     List<String> words = StatementWords.first(statement, TOKENS);
     boolean replaces =
         words.size() > 2
@@ -75,6 +78,9 @@ public final class StatementTargets {
 
   /** What a statement leaves behind; empty if it is not one object, or the words do not say it. */
   public static Optional<StatementTarget> of(Statement statement) {
+    if (statement.dialect().has(Dialect.Trait.JSON)) {
+      return CommandTargets.of(statement);
+    }
     List<String> tokens = StatementWords.tokens(statement, TOKENS);
     List<String> words = tokens.stream().map(token -> token.toUpperCase(Locale.ROOT)).toList();
     Optional<Change> change =

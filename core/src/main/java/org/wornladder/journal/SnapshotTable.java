@@ -86,7 +86,7 @@ public final class SnapshotTable {
         throw distrusted(table, suspicion.get());
       }
       List<String> more = new ArrayList<>(rows().columns(table));
-      List<String> missing = new ArrayList<>(columns);
+      List<String> missing = new ArrayList<>(more.isEmpty() ? more : columns);
       missing.removeAll(more);
       if (!missing.isEmpty()) {
         throw ofAnotherVersion(table, "it has no column " + missing.get(0), Optional.empty());

@@ -20,7 +20,6 @@ public final class ProjectReader {
 
   public static final String RUNGS = "rungs";
   static final String STANDING = "standing";
-  private static final String SQL = ".sql";
 
   private final Path root;
   private final TextFiles files;
@@ -108,14 +107,16 @@ public final class ProjectReader {
 
   private List<Rung> rungs() {
     List<Rung> rungs = new ArrayList<>();
-    for (String name : files.names(RUNGS, SQL)) {
+    List<String> names = new ArrayList<>(files.names(RUNGS, RungNames.SQL));
+    names.addAll(files.names(RUNGS, RungNames.JSON));
+    for (String name : names) {
       String file = RUNGS + "/" + name;
       if (file.equals(without)) {
         continue;
       }
       Optional<RungNames.Parts> parts = RungNames.parse(name);
       if (parts.isEmpty()) {
-        String found = "this name is not <number>-<words>.sql";
+        String found = "this name is not <number>-<words>.sql or .json";
         problems.error(Place.of(file), found, "rename it, for example to 0007-bins.sql");
         continue;
       }
@@ -147,7 +148,7 @@ public final class ProjectReader {
 
   private List<StandingScript> standing() {
     List<StandingScript> scripts = new ArrayList<>();
-    for (String name : files.names(STANDING, SQL)) {
+    for (String name : files.names(STANDING, RungNames.SQL)) {
       script(STANDING + "/" + name, ScriptParser.Form.STANDING)
           .map(script -> new StandingScript(name.substring(0, name.length() - 4), script))
           .ifPresent(scripts::add);
@@ -157,6 +158,9 @@ public final class ProjectReader {
 
   private Optional<Script> script(String file, ScriptParser.Form form) {
     Optional<String> text = files.read(file, problems);
+    if (text.isPresent() && file.endsWith(RungNames.JSON)) {
+      return Optional.of(JsonScript.parse(file, text.get(), problems));
+    }
     return text.isEmpty()
         ? Optional.empty()
         : Optional.of(ScriptParser.parse(file, text.get(), form, otherEngines, problems));

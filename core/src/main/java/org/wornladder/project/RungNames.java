@@ -3,9 +3,10 @@ package org.wornladder.project;
 import java.util.Locale;
 import java.util.Optional;
 
-/** The form of a rung's file name: {@code <number>-<words>.sql}. */
+/** The form of a rung's file name: {@code <number>-<words>.sql}, or {@code .json} for commands. */
 public final class RungNames {
-  private static final String ENDING = ".sql";
+  static final String SQL = ".sql";
+  static final String JSON = ".json";
   private static final int MOST_DIGITS = 18;
   private static final int DIGITS = 4;
 
@@ -19,13 +20,14 @@ public final class RungNames {
     while (digits < fileName.length() && isDigit(fileName.charAt(digits))) {
       digits++;
     }
-    int end = fileName.length() - ENDING.length();
+    String ending = fileName.endsWith(JSON) ? JSON : SQL;
+    int end = fileName.length() - ending.length();
     boolean shaped =
         digits > 0
             && digits <= MOST_DIGITS
             && end > digits + 1
             && fileName.charAt(digits) == '-'
-            && fileName.endsWith(ENDING);
+            && fileName.endsWith(ending);
     if (!shaped || Long.parseLong(fileName.substring(0, digits)) == 0) {
       return Optional.empty();
     }

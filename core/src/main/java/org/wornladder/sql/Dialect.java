@@ -50,7 +50,9 @@ public record Dialect(String name, Set<Trait> traits) {
     /** Names without quotes are kept in lower case. */
     FOLDS_TO_LOWER,
     /** {@code BEGIN ATOMIC … END}. */
-    ATOMIC_BODIES
+    ATOMIC_BODIES,
+    /** It is no SQL: each statement is a JSON object. */
+    JSON
   }
 
   public Dialect {

@@ -47,6 +47,10 @@ public final class Dialects {
   public static final Dialect H2 =
       new Dialect("h2", Set.of(NESTED_COMMENTS, SLASH_COMMENTS, DOLLAR_QUOTES, BACK_QUOTED_NAMES));
 
+  /** Commands of a document database as JSON (RFC 8259). */
+  public static final Dialect DOCUMENT = new Dialect("document", Set.of(JSON, BACKSLASH_ESCAPES));
+
+  /** Those of SQL. */
   public static final List<Dialect> ALL = List.of(SQLITE, POSTGRES, MARIADB, H2);
 
   private Dialects() {}

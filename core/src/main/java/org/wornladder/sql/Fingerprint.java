@@ -39,6 +39,11 @@ public final class Fingerprint {
   }
 
   private void tokens(String text, Dialect dialect) {
+    if (dialect.has(Dialect.Trait.JSON)) {
+      JsonCommands.split(text, dialect, Place.of("script"))
+          .forEach(command -> line(JsonCommands.compact(command.text())));
+      return;
+    }
     Lexer lexer = new Lexer(text, dialect);
     boolean ended = false;
     boolean any = false;

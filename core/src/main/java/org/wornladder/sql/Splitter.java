@@ -25,9 +25,13 @@ public final class Splitter {
    * The statements of a script, in order; empty ones are left out.
    *
    * @param origin where the text begins in its file
-   * @throws SqlTextException where a quote, a comment or a block never ends
+   * @throws SqlTextException where a quote, a comment or a block never ends, or what should be JSON
+   *     is not
    */
   public static List<Statement> split(String text, Dialect dialect, Place origin) {
+    if (dialect.has(Dialect.Trait.JSON)) {
+      return JsonCommands.split(text, dialect, origin);
+    }
     return new Splitter(text, dialect, origin).run();
   }
 

@@ -1,8 +1,8 @@
 package org.wornladder.sql;
 
 /**
- * SQL text that cannot be read: a quote, comment or block that is opened and never closed, or a
- * command that only the database's own shell understands.
+ * A script's text that cannot be read: a quote, comment or block that is opened and never closed, a
+ * command that only the database's own shell understands, or a command that is not JSON.
  */
 public final class SqlTextException extends RuntimeException {
   private final int offset;
@@ -35,6 +35,18 @@ public final class SqlTextException extends RuntimeException {
 
   static SqlTextException noEndMark(int offset) {
     return new SqlTextException("DELIMITER names no end mark", offset, "write one, such as //");
+  }
+
+  static SqlTextException noJson(String why, int offset) {
+    return new SqlTextException(
+        "this is not JSON: " + why, offset, "a document database takes commands as JSON alone");
+  }
+
+  static SqlTextException noCommand(int offset) {
+    return new SqlTextException(
+        "a command must be a JSON object",
+        offset,
+        "write {\"create\": \"bin\"}, or several of them in [ ]");
   }
 
   /** Where it opens, in characters from the start of the text. */

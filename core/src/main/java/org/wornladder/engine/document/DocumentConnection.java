@@ -1,0 +1,144 @@
+package org.wornladder.engine.document;
+
+import com.mongodb.ConnectionString;
+import com.mongodb.MongoClientSettings;
+import com.mongodb.MongoCredential;
+import com.mongodb.MongoException;
+import com.mongodb.ReadConcern;
+import com.mongodb.ReadPreference;
+import com.mongodb.WriteConcern;
+import com.mongodb.client.MongoClient;
+import com.mongodb.client.MongoClients;
+import com.mongodb.client.MongoCollection;
+import com.mongodb.client.MongoDatabase;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import org.bson.BsonArray;
+import org.bson.BsonDocument;
+import org.bson.BsonInt32;
+import org.bson.BsonString;
+import org.bson.BsonValue;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.project.Environment;
+
+/**
+ * One database of a deployment. Everything is read from its primary server, and written to most of
+ * its servers.
+ */
+final class DocumentConnection implements AutoCloseable {
+  private final MongoClient client;
+  private final MongoDatabase database;
+
+  private DocumentConnection(MongoClient client, String database) {
+    this.client = client;
+    this.database =
+        client
+            .getDatabase(database)
+            .withReadPreference(ReadPreference.primary())
+            .withReadConcern(ReadConcern.MAJORITY)
+            .withWriteConcern(WriteConcern.MAJORITY);
+  }
+
+  /**
+   * Connects.
+   *
+   * @throws SQLException if no server answers, or the url cannot be used
+   */
+  static DocumentConnection open(Environment environment) throws SQLException {
+    ConnectionString url = new ConnectionString(environment.url());
+    String name = url.getDatabase();
+    if (name == null) {
+      throw new SQLException("the url names no database: write it behind the host, as in /harvest");
+    }
+    MongoClientSettings.Builder settings = MongoClientSettings.builder().applyConnectionString(url);
+    settings.applyToClusterSettings(
+        cluster ->
+            cluster.serverSelectionTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
+    settings.applyToSocketSettings(
+        socket -> socket.connectTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
+    environment
+        .user()
+        .ifPresent(
+            user ->
+                settings.credential(
+                    MongoCredential.createCredential(
+                        user, name, environment.password().orElse("").toCharArray())));
+    MongoClient client = MongoClients.create(settings.build());
+    DocumentConnection connection = new DocumentConnection(client, name);
+    try {
+      connection.run(new BsonDocument("ping", new BsonInt32(1)));
+      return connection;
+    } catch (SQLException | RuntimeException e) {
+      client.close();
+      throw e;
+    }
+  }
+
+  String databaseName() {
+    return database.getName();
+  }
+
+  MongoCollection<BsonDocument> collection(String name) {
+    return database.getCollection(name, BsonDocument.class);
+  }
+
+  /** Runs a command; its reply may still hold write errors. */
+  BsonDocument run(BsonDocument command) throws SQLException {
+    return driver(() -> database.runCommand(command, BsonDocument.class));
+  }
+
+  /** Runs a command that is known to this one server alone. */
+  BsonDocument runOnServer(BsonDocument command) throws SQLException {
+    return driver(() -> client.getDatabase("admin").runCommand(command, BsonDocument.class));
+  }
+
+  /** What the driver does, with its failures as the program knows them. */
+  static <T> T driver(Supplier<T> work) throws SQLException {
+    try {
+      return work.get();
+    } catch (MongoException e) {
+      throw DocumentErrors.sql(e);
+    }
+  }
+
+  /** The collections and views as the database lists them, but for its own. */
+  List<BsonDocument> collections() throws SQLException {
+    List<BsonDocument> all =
+        driver(
+            () -> database.listCollections(BsonDocument.class).into(new ArrayList<BsonDocument>()));
+    all.removeIf(one -> name(one).startsWith("system."));
+    return all;
+  }
+
+  /** The name of what a listing describes. */
+  static String name(BsonDocument listed) {
+    return listed.getString("name", new BsonString("")).getValue();
+  }
+
+  /** The indexes of a collection as the database lists them. */
+  List<BsonDocument> indexes(String collection) throws SQLException {
+    return driver(
+        () -> collection(collection).listIndexes(BsonDocument.class).into(new ArrayList<>()));
+  }
+
+  /** What a command lists under a key of its reply; none where it is not known or not allowed. */
+  List<BsonDocument> listed(BsonDocument command, String key) throws SQLException {
+    try {
+      BsonArray all = run(command).getArray(key, new BsonArray());
+      return all.stream().map(BsonValue::asDocument).toList();
+    } catch (SQLException e) {
+      if (e.getSQLState().startsWith("08")) {
+        throw e;
+      }
+      return List.of();
+    }
+  }
+
+  @Override
+  public void close() {
+    client.close();
+  }
+}

@@ -1,0 +1,134 @@
+package org.wornladder.engine.document;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.UnreachableException;
+import org.wornladder.engine.Ability;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Objection;
+import org.wornladder.engine.ScratchDatabase;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.StorageTypes;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Environment;
+import org.wornladder.sql.Dialect;
+import org.wornladder.sql.Dialects;
+import org.wornladder.sql.JsonObject;
+import org.wornladder.sql.Quoting;
+import org.wornladder.sql.Statement;
+
+/** A document database. Its scripts are database commands as JSON. */
+public final class DocumentEngine implements Engine {
+  private static final List<String> SCHEMES = List.of("mongodb://", "mongodb+srv://");
+
+  /** Commands of a session or a transaction: the session is the program's own. */
+  private static final Set<String> OF_SESSIONS =
+      Set.of(
+          "startSession",
+          "endSessions",
+          "killSessions",
+          "commitTransaction",
+          "abortTransaction",
+          "getMore",
+          "killCursors",
+          "logout",
+          "authenticate",
+          "saslStart");
+
+  /** It has no strings or names of SQL; the form of JSON does where one is shown. */
+  private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.ESCAPES);
+
+  @Override
+  public String name() {
+    return Dialects.DOCUMENT.name();
+  }
+
+  @Override
+  public boolean accepts(String url) {
+    return SCHEMES.stream().anyMatch(url::startsWith);
+  }
+
+  @Override
+  public Optional<String> restrictions() {
+    return Optional.of(
+        "commands run one by one, and nothing undoes them; no scratch database, which draft,"
+            + " rehearse and fold need; no standing scripts, no batches, no attic; seeds are not"
+            + " served yet");
+  }
+
+  @Override
+  public Dialect dialect() {
+    return Dialects.DOCUMENT;
+  }
+
+  @Override
+  public Quoting quoting() {
+    return QUOTING;
+  }
+
+  @Override
+  public Set<Ability> abilities() {
+    return Set.of();
+  }
+
+  /** A deployment of one server has no transactions, and changes of structure join none. */
+  @Override
+  public boolean joinsTransaction(Statement statement) {
+    return false;
+  }
+
+  @Override
+  public Optional<Objection> objection(Statement statement, boolean insideTransaction) {
+    JsonObject command = JsonObject.of(statement.text());
+    if (command.command().isEmpty()) {
+      return Optional.of(
+          new Objection("this command is empty", "write its name first: {\"create\": \"bin\"}"));
+    }
+    if (command.get("$db").isPresent()) {
+      return Optional.of(
+          new Objection(
+              "this command names a database of its own",
+              "take \"$db\" out: a rung changes the database of its environment"));
+    }
+    if (OF_SESSIONS.contains(command.command())) {
+      return Optional.of(
+          new Objection(
+              command.command() + " is about the session, which is not the script's",
+              "take it out"));
+    }
+    return Optional.empty();
+  }
+
+  @Override
+  public Session open(Target target, Access access) {
+    return DocumentSession.open(target, access);
+  }
+
+  @Override
+  public boolean isOnServer() {
+    return true;
+  }
+
+  @Override
+  public ScratchDatabase scratch(Target server, Environment like, String project, Clock clock) {
+    throw new UnreachableException(
+        "no scratch databases are made on a document database",
+        "environment " + like.name(),
+        "write the rung by hand, and try it on an environment that may be thrown away",
+        null);
+  }
+
+  @Override
+  public Optional<String> reachesOut(Statement statement) {
+    return Optional.empty();
+  }
+
+  /** Documents have no types of columns. */
+  @Override
+  public StorageTypes storage() {
+    throw new UnsupportedOperationException("a document database has no column types");
+  }
+}

@@ -1,0 +1,49 @@
+package org.wornladder.engine.document;
+
+import java.util.Map;
+import org.bson.BsonDocument;
+import org.bson.BsonValue;
+import org.bson.json.JsonMode;
+import org.bson.json.JsonParseException;
+import org.bson.json.JsonWriterSettings;
+
+/** Documents in MongoDB Extended JSON v2, relaxed (its specification, "Extended JSON"). */
+final class DocumentJson {
+  private static final JsonWriterSettings RELAXED =
+      JsonWriterSettings.builder().outputMode(JsonMode.RELAXED).build();
+
+  private static final String ONLY = "v";
+
+  private DocumentJson() {}
+
+  static String text(BsonDocument document) {
+    return document.toJson(RELAXED);
+  }
+
+  /** A value of any type. */
+  static String text(BsonValue value) {
+    String wrapped = text(new BsonDocument(ONLY, value));
+    return wrapped.substring(wrapped.indexOf(':') + 1, wrapped.length() - 1).strip();
+  }
+
+  /**
+   * The document that a text is.
+   *
+   * @throws JsonParseException if it is none
+   */
+  static BsonDocument document(String json) {
+    return BsonDocument.parse(json);
+  }
+
+  /** The value that a text is. */
+  static BsonValue value(String json) {
+    return BsonDocument.parse("{\"" + ONLY + "\": " + json + "}").get(ONLY);
+  }
+
+  /** A document with some keys of a map, whose texts are JSON. */
+  static BsonDocument of(Map<String, String> values) {
+    BsonDocument document = new BsonDocument();
+    values.forEach((key, json) -> document.put(key, value(json)));
+    return document;
+  }
+}

@@ -1,0 +1,386 @@
+package org.wornladder.engine.document;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+import org.bson.BsonArray;
+import org.bson.BsonDocument;
+import org.bson.BsonInt32;
+import org.bson.BsonString;
+import org.bson.json.JsonParseException;
+import org.wornladder.RefusedException;
+import org.wornladder.change.Ddl;
+import org.wornladder.engine.Access;
+import org.wornladder.engine.ConnectionAttempts;
+import org.wornladder.engine.CountedStatements;
+import org.wornladder.engine.DatabaseErrors;
+import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.Engine;
+import org.wornladder.engine.Fault;
+import org.wornladder.engine.LeaseLock;
+import org.wornladder.engine.OwnTables;
+import org.wornladder.engine.Session;
+import org.wornladder.engine.Staging;
+import org.wornladder.engine.StatementTarget;
+import org.wornladder.engine.Target;
+import org.wornladder.project.Condition;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Snapshot;
+import org.wornladder.schema.Table;
+import org.wornladder.sql.Fingerprint;
+import org.wornladder.sql.Statement;
+
+/** A connection to a document database. Each command takes effect by itself: nothing undoes it. */
+final class DocumentSession implements Session {
+  private final DocumentConnection connection;
+  private final Target target;
+  private final String shown;
+  private Optional<LeaseLock> lease = Optional.empty();
+  private Optional<Statement> unfinished = Optional.empty();
+
+  private DocumentSession(DocumentConnection connection, Target target, String shown) {
+    this.connection = connection;
+    this.target = target;
+    this.shown = shown;
+  }
+
+  static DocumentSession open(Target target, Access access) {
+    String shown = target.environment().secrets().mask(target.environment().url());
+    DocumentConnection connection =
+        ConnectionAttempts.patiently(
+            target,
+            shown,
+            () -> DocumentConnection.open(target.environment()),
+            DocumentErrors::answer);
+    return new DocumentSession(connection, target, shown);
+  }
+
+  private RefusedException noSql() {
+    return RefusedException.of(
+        "this needs SQL, which a document database does not have",
+        "environment " + target.environment().name() + ", " + shown,
+        "");
+  }
+
+  @Override
+  public Connection connection() {
+    throw noSql();
+  }
+
+  @Override
+  public OwnTables ownTables(Session through, Engine engine) {
+    return new DocumentOwnTables(connection);
+  }
+
+  @Override
+  public String quoted(String table) {
+    return table;
+  }
+
+  @Override
+  public boolean isThere() {
+    return true;
+  }
+
+  @Override
+  public String address() {
+    return shown;
+  }
+
+  @Override
+  public String user() {
+    BsonDocument status = new BsonDocument("connectionStatus", new BsonInt32(1));
+    try {
+      BsonArray users =
+          connection
+              .run(status)
+              .getDocument("authInfo", new BsonDocument())
+              .getArray("authenticatedUsers", new BsonArray());
+      return users.isEmpty()
+          ? ""
+          : users.get(0).asDocument().getString("user", new BsonString("")).getValue();
+    } catch (SQLException e) {
+      // A server that cannot say it has no users.
+      return "";
+    }
+  }
+
+  @Override
+  public String id() {
+    return "process " + ProcessHandle.current().pid();
+  }
+
+  @Override
+  public void begin() {
+    // Each command is by itself.
+  }
+
+  @Override
+  public void beginConsistentRead() {
+    begin();
+  }
+
+  @Override
+  public void commit() {
+    // It is written already.
+  }
+
+  @Override
+  public boolean commitsTogether() {
+    return false;
+  }
+
+  @Override
+  public void rollback() {
+    // Nothing can be undone; the journal says what was done.
+  }
+
+  @Override
+  public void execute(Statement statement) throws SQLException {
+    unfinished = Optional.of(statement);
+    BsonDocument command;
+    try {
+      command = DocumentJson.document(statement.text());
+    } catch (JsonParseException e) {
+      throw new SQLException("this is not Extended JSON: " + e.getMessage(), "42601", e);
+    }
+    DocumentReply.check(connection.run(command));
+    unfinished = Optional.empty();
+  }
+
+  @Override
+  public void flush() {
+    // Nothing waits.
+  }
+
+  @Override
+  public void runWaiting() {
+    // Nothing waits.
+  }
+
+  @Override
+  public void reset() {
+    // A command leaves nothing in the session.
+  }
+
+  @Override
+  public Optional<Statement> unfinished() {
+    return unfinished;
+  }
+
+  /** Written with a look at whose the lock is, right before it. */
+  @Override
+  public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
+    if (lease.isPresent()) {
+      lease.get().fence(new DocumentLease(connection, false));
+    }
+    Map<String, Object> row = new LinkedHashMap<>();
+    for (int i = 0; i < columns.size(); i++) {
+      row.put(columns.get(i), values.get(i));
+    }
+    DocumentConnection.driver(
+        () -> connection.collection(table).insertOne(DocumentOwnTables.document(row)));
+  }
+
+  @Override
+  public void amend(String sql) {
+    throw noSql();
+  }
+
+  @Override
+  public long change(String sql) {
+    throw noSql();
+  }
+
+  @Override
+  public Staging stagingThrough(Session other) {
+    throw noSql();
+  }
+
+  @Override
+  public DatabaseLock lock(Duration wait, Consumer<String> onWait) {
+    String where = "environment " + target.environment().name() + ", " + shown;
+    try {
+      // Of its own, so that no command holds the heartbeat up.
+      DocumentConnection own = DocumentConnection.open(target.environment());
+      DocumentLease store = new DocumentLease(own, true);
+      store.make();
+      LeaseLock taken = LeaseLock.take(store, where, wait, onWait);
+      lease = Optional.of(taken);
+      return () -> {
+        lease = Optional.empty();
+        taken.close();
+      };
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
+    }
+  }
+
+  @Override
+  public Optional<String> lockHolder() throws SQLException {
+    return new DocumentLease(connection, false).holder();
+  }
+
+  private Optional<BsonDocument> listed(String name) throws SQLException {
+    return connection.collections().stream()
+        .filter(one -> DocumentConnection.name(one).equals(name))
+        .findFirst();
+  }
+
+  @Override
+  public Optional<String> suspicion(String table, Optional<String> owner) throws SQLException {
+    return listed(table)
+        .filter(DocumentStructure::isView)
+        .map(view -> "it is a view and no collection");
+  }
+
+  @Override
+  public Schema structure(List<String> without) throws SQLException {
+    List<String> own = new ArrayList<>(without);
+    own.add(DocumentLease.NAME);
+    return new DocumentStructure(connection, own).read();
+  }
+
+  @Override
+  public void empty(List<String> last) throws SQLException {
+    List<String> names = new ArrayList<>();
+    for (BsonDocument one : connection.collections()) {
+      // Views first: what they are over goes after them.
+      names.add(DocumentStructure.isView(one) ? 0 : names.size(), DocumentConnection.name(one));
+    }
+    names.remove(DocumentLease.NAME);
+    names.removeAll(last);
+    List<String> there = new ArrayList<>(last);
+    for (String name : there) {
+      if (listed(name).isPresent()) {
+        names.add(name);
+      }
+    }
+    for (String name : names) {
+      connection.run(new BsonDocument("drop", new BsonString(name)));
+    }
+  }
+
+  @Override
+  public Ddl ddl() {
+    return new DocumentDdl();
+  }
+
+  @Override
+  public Optional<String> refusal(String sql) {
+    return Optional.of("a document database prepares no statements");
+  }
+
+  @Override
+  public Map<String, Long> rowCounts(Schema schema) throws SQLException {
+    Map<String, Long> counts = new LinkedHashMap<>();
+    for (Table table : schema.tables()) {
+      counts.put(
+          table.name(),
+          DocumentConnection.driver(
+              () -> connection.collection(table.name()).estimatedDocumentCount()));
+    }
+    return counts;
+  }
+
+  @Override
+  public boolean exists(Condition.Presence object) throws SQLException {
+    return switch (object.kind()) {
+      case TABLE ->
+          listed(object.table()).filter(one -> !DocumentStructure.isView(one)).isPresent();
+      case VIEW -> listed(object.table()).filter(DocumentStructure::isView).isPresent();
+      case INDEX -> hasIndex(object.table());
+      case COLUMN -> throw noSql();
+    };
+  }
+
+  private boolean hasIndex(String name) throws SQLException {
+    for (BsonDocument collection : connection.collections()) {
+      boolean found =
+          !DocumentStructure.isView(collection)
+              && connection.indexes(DocumentConnection.name(collection)).stream()
+                  .anyMatch(index -> DocumentConnection.name(index).equals(name));
+      if (found) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  @Override
+  public boolean holds(String query) {
+    throw noSql();
+  }
+
+  /** Of a collection all that its structure says; of others what is listed. */
+  @Override
+  public Optional<String> state(StatementTarget object) throws SQLException {
+    Schema all = structure(List.of());
+    String name = object.name().plain();
+    Snapshot alone =
+        switch (object.kind()) {
+          case COLLECTION ->
+              new Schema(
+                      all.tables().stream().filter(one -> one.name().equals(name)).toList(),
+                      all.objects().stream().filter(one -> one.name().equals(name)).toList())
+                  .snapshot();
+          case USER -> named(all, "user " + name);
+          case ROLE -> named(all, "role " + name);
+          default -> throw new IllegalArgumentException("no such thing: " + object.kind());
+        };
+    return Optional.of(
+        alone.objects().isEmpty()
+            ? StatementTarget.MISSING
+            : "there as " + Fingerprint.sha256(alone.json()).substring(0, 12));
+  }
+
+  private static Snapshot named(Schema all, String name) {
+    return new Schema(
+            List.of(), all.objects().stream().filter(one -> one.name().equals(name)).toList())
+        .snapshot();
+  }
+
+  @Override
+  public boolean isMissing(StatementTarget object) throws SQLException {
+    return state(object).filter(StatementTarget.MISSING::equals).isPresent();
+  }
+
+  @Override
+  public Optional<String> clearing(StatementTarget object) {
+    return Optional.empty();
+  }
+
+  @Override
+  public Fault fault(SQLException e) {
+    return new Fault(
+        LeaseLock.isTakenOver(e) ? Fault.Kind.TAKEN_OVER : DocumentErrors.kind(e),
+        String.valueOf(e.getMessage()));
+  }
+
+  @Override
+  public OptionalInt offset(Statement statement, SQLException e) {
+    return OptionalInt.empty();
+  }
+
+  @Override
+  public CountedStatements countedStatements() {
+    throw noSql();
+  }
+
+  @Override
+  public void noteTemporary(String drop) {
+    // There are none.
+  }
+
+  @Override
+  public void close() {
+    connection.close();
+  }
+}

@@ -1,0 +1,117 @@
+package org.wornladder.engine.document;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.bson.BsonBoolean;
+import org.bson.BsonDocument;
+import org.bson.BsonInt32;
+import org.bson.BsonString;
+import org.wornladder.schema.DatabaseObject;
+import org.wornladder.schema.Index;
+import org.wornladder.schema.Kind;
+import org.wornladder.schema.ObjectId;
+import org.wornladder.schema.OtherObject;
+import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
+import org.wornladder.schema.View;
+
+/** Reads the structure of a database: collections with options and indexes, views, users, roles. */
+record DocumentStructure(DocumentConnection connection, List<String> without) {
+  /** The index that every collection has. */
+  private static final String OF_KEY = "_id_";
+
+  /** What a listing of indexes says beside the definition. */
+  private static final Set<String> NO_DEFINITION = Set.of("v", "ns", "name");
+
+  Schema read() throws SQLException {
+    List<Table> tables = new ArrayList<>();
+    List<DatabaseObject> objects = new ArrayList<>();
+    for (BsonDocument listed : connection.collections()) {
+      String name = DocumentConnection.name(listed);
+      if (without.contains(name)) {
+        continue;
+      }
+      if (isView(listed)) {
+        objects.add(view(name, options(listed)));
+      } else {
+        tables.add(table(name, options(listed)));
+      }
+    }
+    accounts("usersInfo", "users", "user", objects);
+    accounts("rolesInfo", "roles", "role", objects);
+    tables.sort((one, other) -> one.name().compareTo(other.name()));
+    return new Schema(tables, objects);
+  }
+
+  static boolean isView(BsonDocument listed) {
+    return listed.getString("type", new BsonString("collection")).getValue().equals("view");
+  }
+
+  private static BsonDocument options(BsonDocument listed) {
+    return listed.getDocument("options", new BsonDocument());
+  }
+
+  private static View view(String name, BsonDocument options) {
+    return new View(
+        ObjectId.of(Kind.VIEW, name), DocumentJson.text(options), Map.of(), List.of(), List.of());
+  }
+
+  /** One collection as it is. */
+  Table table(String name, BsonDocument options) throws SQLException {
+    Map<String, String> said = new TreeMap<>();
+    options.forEach((key, value) -> said.put(key, DocumentJson.text(value)));
+    List<Index> indexes = new ArrayList<>();
+    for (BsonDocument index : connection.indexes(name)) {
+      if (!DocumentConnection.name(index).equals(OF_KEY)) {
+        indexes.add(index(index));
+      }
+    }
+    return new Table(
+        ObjectId.of(Kind.TABLE, name),
+        List.of(),
+        Optional.empty(),
+        List.of(),
+        List.of(),
+        indexes,
+        said,
+        "",
+        List.of());
+  }
+
+  private static Index index(BsonDocument listed) {
+    BsonDocument definition = new BsonDocument();
+    listed.forEach(
+        (key, value) -> {
+          if (!NO_DEFINITION.contains(key)) {
+            definition.put(key, value);
+          }
+        });
+    return new Index(
+        DocumentConnection.name(listed),
+        List.copyOf(listed.getDocument("key", new BsonDocument()).keySet()),
+        listed.getBoolean("unique", BsonBoolean.FALSE).getValue(),
+        listed.containsKey("partialFilterExpression"),
+        false,
+        DocumentJson.text(definition));
+  }
+
+  /** Those of this database, by name, with the roles that they have. */
+  private void accounts(String command, String key, String sort, List<DatabaseObject> objects)
+      throws SQLException {
+    for (BsonDocument one : connection.listed(new BsonDocument(command, new BsonInt32(1)), key)) {
+      String name = one.getString(sort, new BsonString("")).getValue();
+      BsonDocument roles = new BsonDocument("roles", one.get("roles", new BsonDocument()));
+      objects.add(
+          new OtherObject(
+              new ObjectId(Kind.OTHER, "", sort + " " + name, ""),
+              DocumentJson.text(roles),
+              Map.of(OtherObject.DROPPED_AS, sort + " " + name),
+              List.of()));
+    }
+  }
+}

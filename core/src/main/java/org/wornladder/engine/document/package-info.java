@@ -1,0 +1,2 @@
+/** Document databases, by the open wire protocol that several of them share. */
+package org.wornladder.engine.document;
