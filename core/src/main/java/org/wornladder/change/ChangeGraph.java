@@ -367,7 +367,16 @@ final class ChangeGraph {
   /** Kinds among which a name is there once. */
   private static String space(Kind kind) {
     return switch (kind) {
-      case TABLE, VIEW, MATERIALISED_VIEW, SEQUENCE, INDEX, ENUM, DOMAIN, COMPOSITE, RANGE ->
+      case TABLE,
+          COLLECTION,
+          VIEW,
+          MATERIALISED_VIEW,
+          SEQUENCE,
+          INDEX,
+          ENUM,
+          DOMAIN,
+          COMPOSITE,
+          RANGE ->
           "relation ";
       case FUNCTION, PROCEDURE, AGGREGATE -> "routine ";
       default -> kind.label() + " ";

@@ -51,6 +51,7 @@ final class ChangeStep {
           Kind.SEQUENCE,
           Kind.FUNCTION,
           Kind.AGGREGATE,
+          Kind.COLLECTION,
           Kind.TABLE,
           Kind.VIEW,
           Kind.MATERIALISED_VIEW,
@@ -59,6 +60,8 @@ final class ChangeStep {
           Kind.POLICY,
           Kind.TRIGGER,
           Kind.EVENT,
+          Kind.ROLE,
+          Kind.USER,
           Kind.OWNER,
           Kind.GRANT);
 
@@ -149,7 +152,7 @@ final class ChangeStep {
     if (change instanceof SchemaChange.RenameTable) {
       return Phase.FOREIGN_KEYS_GO;
     }
-    if (change instanceof SchemaChange.Alter alter && alter.target().kind() != Kind.TABLE) {
+    if (change instanceof SchemaChange.Alter alter && !alter.target().kind().isTable()) {
       return Phase.THE_REST;
     }
     return switch (stage) {

@@ -62,7 +62,7 @@ public final class Risks {
                 lock -> {
                   Risk risk =
                       Risk.of(Kind.BLOCKS, subject(change), lock.reason()).instead(lock.instead());
-                  boolean ofTable = change.target().kind() == org.wornladder.schema.Kind.TABLE;
+                  boolean ofTable = change.target().kind().isTable();
                   risks.add(ofTable ? risk.over(new RowCheck.Rows(change.target())) : risk);
                 });
       }
@@ -128,7 +128,8 @@ public final class Risks {
 
   private static boolean isCalled(DatabaseObject object) {
     return switch (object.kind()) {
-      case TABLE, VIEW, MATERIALISED_VIEW, FUNCTION, PROCEDURE, AGGREGATE, SEQUENCE -> true;
+      case TABLE, COLLECTION, VIEW, MATERIALISED_VIEW, FUNCTION, PROCEDURE, AGGREGATE, SEQUENCE ->
+          true;
       default -> false;
     };
   }

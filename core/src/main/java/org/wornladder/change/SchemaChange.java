@@ -52,7 +52,7 @@ public sealed interface SchemaChange {
 
     @Override
     public Optional<String> loss() {
-      return object.kind() == Kind.TABLE
+      return object.kind().isTable()
           ? Optional.of("the rows of " + object.name())
           : object.kind() == Kind.SEQUENCE
               ? Optional.of("the position of " + object.name())

@@ -23,9 +23,13 @@ public final class SqlScript {
 
   /**
    * The same as the engine's own client reads it: where that knows statements only by their end
-   * mark, one with semicolons inside gets another mark.
+   * mark, one with semicolons inside gets another mark; commands of a document database stand in an
+   * array, as a rung has them.
    */
   public static String forClient(List<String> statements, Dialect dialect) {
+    if (dialect.has(Dialect.Trait.JSON)) {
+      return statements.isEmpty() ? "" : "[\n  " + String.join(",\n  ", statements) + "\n]\n";
+    }
     if (!dialect.has(Dialect.Trait.DELIMITER_LINES)) {
       return of(statements);
     }

@@ -182,7 +182,7 @@ final class TakeDowns {
   /** Drops an object before all else and creates it after all that it needs. */
   private void recreate(DatabaseObject object) {
     boolean possible =
-        object.kind() != Kind.TABLE
+        !object.kind().isTable()
             && !(object instanceof Right)
             && !dropped.contains(object.id())
             && after.containsKey(object.id())

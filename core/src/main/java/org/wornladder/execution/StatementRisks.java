@@ -8,6 +8,7 @@ import java.util.Set;
 import org.wornladder.change.Risk;
 import org.wornladder.change.Risk.Kind;
 import org.wornladder.engine.StatementWords;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /**
@@ -16,7 +17,7 @@ import org.wornladder.sql.Statement;
  */
 public final class StatementRisks {
   private static final int ALL = 400;
-  private static final String CALLED = "it is called ";
+  static final String CALLED = "it is called ";
 
   /** Parts of a table that no program calls by their name. */
   private static final Set<String> UNCALLED = Set.of("CONSTRAINT", "INDEX", "KEY");
@@ -60,6 +61,9 @@ public final class StatementRisks {
 
   /** The risks of statements that run one after the other. */
   public static List<Found> of(List<Statement> statements) {
+    if (!statements.isEmpty() && statements.get(0).dialect().has(Dialect.Trait.JSON)) {
+      return CommandRisks.of(statements);
+    }
     StatementRisks risks = new StatementRisks();
     for (Statement statement : statements) {
       risks.makes(risks.words(statement));

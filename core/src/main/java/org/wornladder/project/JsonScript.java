@@ -23,6 +23,9 @@ final class JsonScript {
 
   private static final String NO_WAY_DOWN = "no way down";
 
+  /** For readers: JSON has no comments. */
+  private static final String REMARKS = "remarks";
+
   /** Those of SQL alone are not among them. */
   private static final List<String> DIRECTIVES =
       List.of("about", "only-in", "when", "otherwise", "accepts");
@@ -75,6 +78,7 @@ final class JsonScript {
     switch (name) {
       case "up" -> section(in, Direction.UP);
       case "down" -> section(in, Direction.DOWN);
+      case REMARKS -> values(in, name);
       case NO_WAY_DOWN -> noWayDown = Optional.of(string(in, name));
       default -> {
         if (DIRECTIVES.contains(name)) {
@@ -83,7 +87,7 @@ final class JsonScript {
           }
         } else {
           List<String> known = new ArrayList<>(DIRECTIVES);
-          known.addAll(List.of("up", "down", NO_WAY_DOWN));
+          known.addAll(List.of("up", "down", NO_WAY_DOWN, REMARKS));
           problems.error(place, "unknown key '" + name + "'", NearestWord.advice(name, known));
           in.skipChildren();
         }

@@ -115,8 +115,8 @@ public final class ProjectWriter {
    * @return the file, relative to the project
    * @throws ProjectException if the words hold no letter or digit, or the file cannot be written
    */
-  public static String rung(Project project, String words, RungDraft draft, String timestamp) {
-    String file = file(nextLabel(project, timestamp), words);
+  public static String rung(Project project, String words, NewRung draft, String timestamp) {
+    String file = file(nextLabel(project, timestamp), words, draft.ending());
     write(project, file, draft.text(about(words)));
     return file;
   }
@@ -130,8 +130,8 @@ public final class ProjectWriter {
     return rung(nextLabel(project, timestamp), words, draft.text(about(words)));
   }
 
-  private static String file(String label, String words) {
-    String name = RungNames.fileName(label, words);
+  private static String file(String label, String words, String ending) {
+    String name = RungNames.fileName(label, words, ending);
     if (RungNames.parse(name).isEmpty()) {
       throw ProjectException.of(
           Place.of(ProjectReader.RUNGS),
@@ -142,7 +142,7 @@ public final class ProjectWriter {
   }
 
   private static Rung rung(String label, String words, String text) {
-    String file = file(label, words);
+    String file = file(label, words, RungNames.SQL);
     RungNames.Parts parts = RungNames.parse(file.substring(file.indexOf('/') + 1)).orElseThrow();
     Problems problems = new Problems();
     Script script =

@@ -1,13 +1,9 @@
 package org.wornladder.project;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
-import org.wornladder.Advice;
-import org.wornladder.ProjectException;
-import org.wornladder.sql.Place;
 
 /**
  * What is in a new rung.
@@ -23,7 +19,8 @@ public record RungDraft(
     List<String> down,
     Optional<String> noWayDown,
     List<String> remarks,
-    List<String> directives) {
+    List<String> directives)
+    implements NewRung {
   private static final Pattern DIRECTIVE = Pattern.compile("(?m)^--\\|");
 
   public static final RungDraft EMPTY = new RungDraft(List.of(), List.of(), Optional.empty());
@@ -65,36 +62,6 @@ public record RungDraft(
   }
 
   /**
-   * Refuses what could not be read back as a rung, before anything is written.
-   *
-   * @param advice what to do then
-   * @throws ProjectException if it is too large
-   */
-  public void refuseTooLarge(Advice advice) {
-    long size = text("").getBytes(StandardCharsets.UTF_8).length;
-    if (size > TextFiles.LARGEST) {
-      throw ProjectException.of(
-          Place.of(ProjectReader.RUNGS),
-          "this makes a rung of " + (size >> 20) + " MB; it can be at most " + TextFiles.MOST,
-          advice);
-    }
-  }
-
-  /**
-   * Refuses to write the value of a variable into a file.
-   *
-   * @throws ProjectException if there is one in a statement
-   */
-  public void refuseSecrets(Secrets secrets) {
-    if (secrets.isIn(text(""))) {
-      throw ProjectException.of(
-          Place.of(ProjectReader.RUNGS),
-          "a definition holds the value of a variable, which would stand in the file in clear",
-          Advice.hint("write this rung by hand, with @{NAME} in the place of the value"));
-    }
-  }
-
-  /**
    * The rung as its file has it.
    *
    * @param words what it is for
@@ -108,7 +75,13 @@ public record RungDraft(
     return "--| down\n" + String.join("\n", down) + "\n";
   }
 
-  String text(String about) {
+  @Override
+  public String ending() {
+    return RungNames.SQL;
+  }
+
+  @Override
+  public String text(String about) {
     StringBuilder text = new StringBuilder();
     text.append("--| about: ").append(about).append('\n');
     directives.forEach(one -> text.append("--| ").append(one).append('\n'));

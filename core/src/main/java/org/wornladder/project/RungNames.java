@@ -47,9 +47,9 @@ public final class RungNames {
   }
 
   /** The file name for a number and words: lower case, letters and digits of any script, dashes. */
-  static String fileName(String label, String words) {
+  static String fileName(String label, String words, String ending) {
     String dashed =
         words.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-").replaceAll("^-|-$", "");
-    return label + "-" + dashed + ".sql";
+    return label + "-" + dashed + ending;
   }
 }

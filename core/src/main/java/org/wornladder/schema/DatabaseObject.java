@@ -36,7 +36,7 @@ public sealed interface DatabaseObject extends Described
       List<? extends Part> parts,
       List<Dependency> dependsOn) {
     return switch (id.kind()) {
-      case TABLE -> Table.of(id, facts, parts, dependsOn);
+      case TABLE, COLLECTION -> Table.of(id, facts, parts, dependsOn);
       case SEQUENCE -> Sequence.of(id, facts, dependsOn);
       case ENUM -> EnumType.of(id, facts);
       case DOMAIN -> DomainType.of(id, facts, parts, dependsOn);

@@ -39,7 +39,7 @@ public sealed interface DefinedObject extends DatabaseObject
       case EVENT -> new Event(id, definition, more, dependsOn);
       case EXTENSION -> new Extension(id, definition, more);
       case SCHEMA -> new Namespace(id, definition, more);
-      case OTHER -> new OtherObject(id, definition, more, dependsOn);
+      case OTHER, USER, ROLE -> new OtherObject(id, definition, more, dependsOn);
       default -> throw new IllegalArgumentException(id.kind() + " has no definition");
     };
   }

@@ -12,6 +12,8 @@ public enum Kind {
   RANGE("range type", "range types"),
   SEQUENCE("sequence", "sequences"),
   TABLE("table", "tables"),
+  /** The documents of a document database under one name. */
+  COLLECTION("collection", "collections"),
   COLUMN("column", "columns"),
   PRIMARY_KEY("primary key", "primary keys"),
   UNIQUE("unique constraint", "unique constraints"),
@@ -27,6 +29,8 @@ public enum Kind {
   AGGREGATE("aggregate", "aggregates"),
   TRIGGER("trigger", "triggers"),
   EVENT("event", "events"),
+  USER("user", "users"),
+  ROLE("role", "roles"),
   /** Whose an object is. Compared only when that is asked for. */
   OWNER("owner", "owners"),
   /** Who may do what with an object. Compared only when that is asked for. */
@@ -45,6 +49,11 @@ public enum Kind {
   /** Whether it says who may, and not what is there. */
   public boolean isRight() {
     return this == OWNER || this == GRANT;
+  }
+
+  /** Whether it holds rows or documents of its own. */
+  public boolean isTable() {
+    return this == TABLE || this == COLLECTION;
   }
 
   /** Whether it is a query under a name. */

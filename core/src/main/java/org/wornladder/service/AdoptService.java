@@ -26,11 +26,11 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ExpectedState;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.journal.History;
+import org.wornladder.project.NewRung;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.Rung;
-import org.wornladder.project.RungDraft;
 import org.wornladder.project.SchemaWriter;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedWriter;
@@ -40,6 +40,7 @@ import org.wornladder.schema.Snapshot;
 import org.wornladder.schema.Table;
 import org.wornladder.seed.SeedPull;
 import org.wornladder.seed.UniqueKeys;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Place;
 
 /** Takes a database that exists under management: from here on, everything is on record. */
@@ -49,7 +50,7 @@ public record AdoptService(ProjectContext project) {
   private static final String REASON =
       "it stood before the ladder did, and nobody drops a live database by rolling back";
   private static final String NOTE = "it stood there before the ladder did";
-  private static final String MARK = "-- The fingerprint of this structure: ";
+  private static final String MARK = "The fingerprint of this structure: ";
   private static final Pattern MARKED = Pattern.compile(Pattern.quote(MARK) + "([0-9a-f]{64})");
 
   /**
@@ -126,7 +127,7 @@ public record AdoptService(ProjectContext project) {
           "environment " + context.environment().name() + ", " + context.session().address(),
           Advice.of(Advice.Code.CHECK_SELECTION));
     }
-    RungDraft draft = draft(taken, script);
+    NewRung draft = draft(taken, script, ddl);
     draft.refuseTooLarge(Advice.of(Advice.Code.LEAVE_OBJECTS_OUT));
     draft.refuseSecrets(context.environment().definitionSecrets());
     List<String> rows = rows(context, options.rows());
@@ -134,7 +135,10 @@ public record AdoptService(ProjectContext project) {
       SettingsLists.ignore(files().root(), pattern);
     }
     List<String> files =
-        new ArrayList<>(SchemaWriter.write(files().root(), DeclaredObjects.of(taken, ddl)));
+        new ArrayList<>(
+            ddl.dialect().has(Dialect.Trait.JSON)
+                ? List.of()
+                : SchemaWriter.write(files().root(), DeclaredObjects.of(taken, ddl)));
     files.addAll(rows);
     String rung = ProjectWriter.rung(files(), WORDS, draft, project.settings().timestamp());
     mark(context, ProjectReader.read(files().root(), Engines::isOther).rungs().get(0), state);
@@ -148,11 +152,10 @@ public record AdoptService(ProjectContext project) {
         List.of());
   }
 
-  private static RungDraft draft(List<DatabaseObject> taken, CreationScript script) {
-    List<String> up = new ArrayList<>();
-    up.add(MARK + new Snapshot(taken).meaningFingerprint());
-    up.addAll(RungDraft.lines(script.statements()));
-    return new RungDraft(up, List.of(), Optional.of(REASON));
+  private static NewRung draft(List<DatabaseObject> taken, CreationScript script, Ddl ddl) {
+    String mark = MARK + new Snapshot(taken).meaningFingerprint();
+    return NewRung.of(
+        ddl.dialect(), script.statements(), List.of(), Optional.of(REASON), List.of(mark));
   }
 
   /** Writes the rows of tables as seeds, and names them in the settings; returns the files. */

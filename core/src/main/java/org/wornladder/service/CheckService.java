@@ -258,15 +258,7 @@ public final class CheckService {
   /** What cannot be done with an engine is said once for each environment. */
   private static void restricted(
       EnvironmentSettings settings, Engine engine, Set<Problem> problems) {
-    engine
-        .restrictions()
-        .ifPresent(
-            what ->
-                note(
-                    problems,
-                    settings.url().place(),
-                    engine.name() + " is served by its driver alone: " + what,
-                    ""));
+    engine.restrictions().ifPresent(what -> note(problems, settings.url().place(), what, ""));
   }
 
   private static void note(Set<Problem> problems, Place place, String found, String next) {

@@ -29,10 +29,10 @@ import org.wornladder.execution.StandingObjects;
 import org.wornladder.journal.History;
 import org.wornladder.journal.Journal.Depth;
 import org.wornladder.journal.Snapshots;
+import org.wornladder.project.NewRung;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.Rung;
-import org.wornladder.project.RungDraft;
 import org.wornladder.schema.Snapshot;
 
 /** Turns drift into SQL: a script that removes it, or a rung that makes it part of the ladder. */
@@ -153,9 +153,13 @@ public record MendService(ProjectContext project) {
           found.isEmpty() ? Advice.NONE : Advice.of(Advice.Code.WRITE_RUNG_BY_HAND, name));
     }
     approval.check(context.planning(history).empty(), context.environment());
-    RungDraft draft =
-        new RungDraft(
-            RungDraft.lines(up.statements()), RungDraft.lines(down.statements()), Optional.empty());
+    NewRung draft =
+        NewRung.of(
+            context.engine().dialect(),
+            up.statements(),
+            down.statements(),
+            Optional.empty(),
+            List.of());
     draft.refuseSecrets(context.environment().definitionSecrets());
     String file =
         ProjectWriter.rung(project.project(), words, draft, project.settings().timestamp());

@@ -13,7 +13,6 @@ import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.Secrets;
 import org.wornladder.schema.DatabaseObject;
-import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Snapshot;
 import org.wornladder.sql.Place;
@@ -75,7 +74,7 @@ public record ShowService(ProjectContext project) {
   private static DatabaseObject table(
       List<DatabaseObject> objects, String name, EnvironmentContext context) {
     return objects.stream()
-        .filter(object -> object.kind() == Kind.TABLE && object.name().equalsIgnoreCase(name))
+        .filter(object -> object.kind().isTable() && object.name().equalsIgnoreCase(name))
         .findFirst()
         .orElseThrow(
             () ->

@@ -121,7 +121,8 @@ class SmallPartsTest {
 
   @Test
   void wordsBecomeFileNames() {
-    assertThat(RungNames.fileName("0007", "  Kühlräume & 中文! ")).isEqualTo("0007-kühlräume-中文.sql");
+    assertThat(RungNames.fileName("0007", "  Kühlräume & 中文! ", RungNames.SQL))
+        .isEqualTo("0007-kühlräume-中文.sql");
     assertThat(RungNames.label(12345)).isEqualTo("12345");
     assertThat(RungNames.label(7)).isEqualTo("0007");
   }

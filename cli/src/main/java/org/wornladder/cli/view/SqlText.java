@@ -18,8 +18,14 @@ final class SqlText {
     return List.of((colors.areOn() ? highlighted(text, colors) : text).split("\n", -1));
   }
 
-  /** A statement with its end mark, on a line of its own where a comment may stand before it. */
+  /**
+   * A statement with its end mark, which JSON has none of, on a line of its own where a comment may
+   * stand before it.
+   */
   static String terminated(String sql) {
+    if (sql.startsWith("{")) {
+      return sql;
+    }
     String last = sql.substring(sql.lastIndexOf('\n') + 1);
     boolean comment = last.contains("--") || last.contains("#") || last.contains("//");
     return sql + (comment ? "\n;" : ";");

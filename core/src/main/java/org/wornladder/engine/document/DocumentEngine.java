@@ -54,7 +54,7 @@ public final class DocumentEngine implements Engine {
   @Override
   public Optional<String> restrictions() {
     return Optional.of(
-        "commands run one by one, and nothing undoes them; no scratch database, which draft,"
+        "on a document database commands run one by one, and nothing undoes them; no scratch database, which draft,"
             + " rehearse and fold need; no standing scripts, no batches, no attic; seeds are not"
             + " served yet");
   }
@@ -92,6 +92,11 @@ public final class DocumentEngine implements Engine {
           new Objection(
               "this command names a database of its own",
               "take \"$db\" out: a rung changes the database of its environment"));
+    }
+    if (command.command().equals("dropDatabase")) {
+      return Optional.of(
+          new Objection(
+              "dropDatabase takes the journal with it", "drop the collections that should go"));
     }
     if (OF_SESSIONS.contains(command.command())) {
       return Optional.of(

@@ -322,29 +322,14 @@ final class DocumentSession implements Session {
   /** Of a collection all that its structure says; of others what is listed. */
   @Override
   public Optional<String> state(StatementTarget object) throws SQLException {
-    Schema all = structure(List.of());
-    String name = object.name().plain();
     Snapshot alone =
-        switch (object.kind()) {
-          case COLLECTION ->
-              new Schema(
-                      all.tables().stream().filter(one -> one.name().equals(name)).toList(),
-                      all.objects().stream().filter(one -> one.name().equals(name)).toList())
-                  .snapshot();
-          case USER -> named(all, "user " + name);
-          case ROLE -> named(all, "role " + name);
-          default -> throw new IllegalArgumentException("no such thing: " + object.kind());
-        };
+        new DocumentStructure(connection, List.of())
+            .named(object.name().plain(), object.kind() == StatementTarget.Kind.COLLECTION)
+            .snapshot();
     return Optional.of(
         alone.objects().isEmpty()
             ? StatementTarget.MISSING
             : "there as " + Fingerprint.sha256(alone.json()).substring(0, 12));
-  }
-
-  private static Snapshot named(Schema all, String name) {
-    return new Schema(
-            List.of(), all.objects().stream().filter(one -> one.name().equals(name)).toList())
-        .snapshot();
   }
 
   @Override

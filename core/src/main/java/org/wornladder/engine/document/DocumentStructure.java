@@ -32,20 +32,42 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
     List<Table> tables = new ArrayList<>();
     List<DatabaseObject> objects = new ArrayList<>();
     for (BsonDocument listed : connection.collections()) {
-      String name = DocumentConnection.name(listed);
-      if (without.contains(name)) {
-        continue;
-      }
-      if (isView(listed)) {
-        objects.add(view(name, options(listed)));
-      } else {
-        tables.add(table(name, options(listed)));
+      if (!without.contains(DocumentConnection.name(listed))) {
+        add(listed, tables, objects);
       }
     }
-    accounts("usersInfo", "users", "user", objects);
-    accounts("rolesInfo", "roles", "role", objects);
+    accounts("usersInfo", "users", Kind.USER, objects);
+    accounts("rolesInfo", "roles", Kind.ROLE, objects);
     tables.sort((one, other) -> one.name().compareTo(other.name()));
     return new Schema(tables, objects);
+  }
+
+  /** What one name stands for: a collection or view, or a user or role. */
+  Schema named(String name, boolean isCollection) throws SQLException {
+    List<Table> tables = new ArrayList<>();
+    List<DatabaseObject> objects = new ArrayList<>();
+    if (isCollection) {
+      for (BsonDocument listed : connection.collections()) {
+        if (DocumentConnection.name(listed).equals(name)) {
+          add(listed, tables, objects);
+        }
+      }
+    } else {
+      accounts("usersInfo", "users", Kind.USER, objects);
+      accounts("rolesInfo", "roles", Kind.ROLE, objects);
+      objects.removeIf(object -> !object.name().equals(name));
+    }
+    return new Schema(tables, objects);
+  }
+
+  private void add(BsonDocument listed, List<Table> tables, List<DatabaseObject> objects)
+      throws SQLException {
+    String name = DocumentConnection.name(listed);
+    if (isView(listed)) {
+      objects.add(view(name, options(listed)));
+    } else {
+      tables.add(table(name, options(listed)));
+    }
   }
 
   static boolean isView(BsonDocument listed) {
@@ -72,7 +94,7 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
       }
     }
     return new Table(
-        ObjectId.of(Kind.TABLE, name),
+        ObjectId.of(Kind.COLLECTION, name),
         List.of(),
         Optional.empty(),
         List.of(),
@@ -101,16 +123,16 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
   }
 
   /** Those of this database, by name, with the roles that they have. */
-  private void accounts(String command, String key, String sort, List<DatabaseObject> objects)
+  private void accounts(String command, String key, Kind kind, List<DatabaseObject> objects)
       throws SQLException {
     for (BsonDocument one : connection.listed(new BsonDocument(command, new BsonInt32(1)), key)) {
-      String name = one.getString(sort, new BsonString("")).getValue();
+      String name = one.getString(kind.label(), new BsonString("")).getValue();
       BsonDocument roles = new BsonDocument("roles", one.get("roles", new BsonDocument()));
       objects.add(
           new OtherObject(
-              new ObjectId(Kind.OTHER, "", sort + " " + name, ""),
+              ObjectId.of(kind, name),
               DocumentJson.text(roles),
-              Map.of(OtherObject.DROPPED_AS, sort + " " + name),
+              Map.of(OtherObject.DROPPED_AS, kind.label() + " " + name),
               List.of()));
     }
   }

@@ -72,7 +72,8 @@ public record JdbcEngine(String name, DriverTraits traits) implements Engine {
   @Override
   public Optional<String> restrictions() {
     return Optional.of(
-        "views, routines and triggers are known by name, and checks not at all; no scratch database"
+        name
+            + " is served by its driver alone: views, routines and triggers are known by name, and checks not at all; no scratch database"
             + " unless one is named under scratch:, which draft, rehearse and fold need; no"
             + " batches, no attic");
   }
