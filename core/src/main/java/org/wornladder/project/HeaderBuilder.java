@@ -29,7 +29,16 @@ final class HeaderBuilder {
   private Optional<Duration> lag = Optional.empty();
   private Duration pause = Duration.ZERO;
 
-  HeaderBuilder(Problems problems) {
+  /** How a file writes its directives. */
+  enum Form {
+    SQL,
+    JSON
+  }
+
+  private final Form form;
+
+  HeaderBuilder(Problems problems, Form form) {
+    this.form = form;
     this.problems = problems;
   }
 
@@ -85,9 +94,16 @@ final class HeaderBuilder {
   private List<String> names(String name, String value, Place place) {
     List<String> names = list(value);
     if (names.isEmpty()) {
-      problems.error(place, name + " names nothing", "write --| " + name + ": NAME, NAME");
+      problems.error(place, name + " names nothing", written(name, "NAME, NAME"));
     }
     return names;
+  }
+
+  /** Advice to write a directive. */
+  private String written(String name, String value) {
+    return form == Form.SQL
+        ? "write --| " + name + ": " + value
+        : "write \"" + name + "\": \"" + value + "\"";
   }
 
   private void steer(String name, String value) {
@@ -108,7 +124,7 @@ final class HeaderBuilder {
     int because = value.indexOf("because");
     accepts = list(because < 0 ? value : value.substring(0, because));
     if (because < 0 || value.substring(because + "because".length()).isBlank()) {
-      problems.error(place, "accepts gives no reason", "write --| accepts: erases, because TEXT");
+      problems.error(place, "accepts gives no reason", written("accepts", "erases, because TEXT"));
     }
     for (String risk : accepts) {
       if (!RISKS.contains(risk)) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.sql.Dialects;
+import org.wornladder.sql.JsonErrors;
 import org.wornladder.sql.Place;
 
 /**
@@ -41,7 +42,7 @@ final class JsonScript {
     this.file = file;
     this.text = text;
     this.problems = problems;
-    header = new HeaderBuilder(problems);
+    header = new HeaderBuilder(problems, HeaderBuilder.Form.JSON);
   }
 
   static Script parse(String file, String text, Problems problems) {
@@ -64,7 +65,7 @@ final class JsonScript {
         }
       }
     } catch (JsonProcessingException e) {
-      problems.error(place(e.getLocation()), "this is not JSON: " + e.getOriginalMessage(), "");
+      problems.error(place(e.getLocation()), JsonErrors.words(e), "");
     } catch (IOException e) {
       throw new IllegalStateException("a text in memory can always be read", e);
     }

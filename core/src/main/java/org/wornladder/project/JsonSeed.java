@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.wornladder.ProjectException;
+import org.wornladder.sql.JsonErrors;
 import org.wornladder.sql.Place;
 
 /**
@@ -87,7 +88,7 @@ final class JsonSeed extends FileSeed {
       int column = e.getLocation() == null ? 0 : e.getLocation().getColumnNr();
       throw ProjectException.of(
           new Place(source.file(), Math.max(0, line), line > 0 ? column : 0),
-          "this is not JSON: " + e.getOriginalMessage(),
+          JsonErrors.words(e),
           "");
     } catch (CharacterCodingException e) {
       throw ProjectException.of(

@@ -74,7 +74,7 @@ public final class ScriptParser {
     this.text = text;
     this.form = form;
     this.problems = problems;
-    header = new HeaderBuilder(problems);
+    header = new HeaderBuilder(problems, HeaderBuilder.Form.SQL);
   }
 
   /**

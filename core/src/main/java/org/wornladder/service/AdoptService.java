@@ -160,6 +160,9 @@ public record AdoptService(ProjectContext project) {
 
   /** Writes the rows of tables as seeds, and names them in the settings; returns the files. */
   private List<String> rows(EnvironmentContext context, List<String> tables) throws SQLException {
+    if (tables.isEmpty()) {
+      return List.of();
+    }
     List<Seed> seeds = new ArrayList<>();
     for (String table : tables) {
       seeds.add(seed(context, table));

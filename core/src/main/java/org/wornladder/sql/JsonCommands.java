@@ -40,7 +40,7 @@ public final class JsonCommands {
         }
       }
     } catch (JsonProcessingException e) {
-      throw SqlTextException.noJson(e.getOriginalMessage(), offset(e, text));
+      throw SqlTextException.noJson(JsonErrors.words(e), offset(e, text));
     } catch (IOException e) {
       throw new IllegalStateException("a text in memory can always be read", e);
     }

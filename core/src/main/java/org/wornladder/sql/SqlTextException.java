@@ -38,8 +38,7 @@ public final class SqlTextException extends RuntimeException {
   }
 
   static SqlTextException noJson(String why, int offset) {
-    return new SqlTextException(
-        "this is not JSON: " + why, offset, "a document database takes commands as JSON alone");
+    return new SqlTextException(why, offset, "a document database takes commands as JSON alone");
   }
 
   static SqlTextException noCommand(int offset) {

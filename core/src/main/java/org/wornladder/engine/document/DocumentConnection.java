@@ -54,11 +54,15 @@ final class DocumentConnection implements AutoCloseable {
       throw new SQLException("the url names no database: write it behind the host, as in /harvest");
     }
     MongoClientSettings.Builder settings = MongoClientSettings.builder().applyConnectionString(url);
-    settings.applyToClusterSettings(
-        cluster ->
-            cluster.serverSelectionTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
-    settings.applyToSocketSettings(
-        socket -> socket.connectTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
+    if (url.getServerSelectionTimeout() == null) {
+      settings.applyToClusterSettings(
+          cluster ->
+              cluster.serverSelectionTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
+    }
+    if (url.getConnectTimeout() == null) {
+      settings.applyToSocketSettings(
+          socket -> socket.connectTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
+    }
     environment
         .user()
         .ifPresent(
@@ -77,10 +81,6 @@ final class DocumentConnection implements AutoCloseable {
     }
   }
 
-  String databaseName() {
-    return database.getName();
-  }
-
   MongoCollection<BsonDocument> collection(String name) {
     return database.getCollection(name, BsonDocument.class);
   }
@@ -88,11 +88,6 @@ final class DocumentConnection implements AutoCloseable {
   /** Runs a command; its reply may still hold write errors. */
   BsonDocument run(BsonDocument command) throws SQLException {
     return driver(() -> database.runCommand(command, BsonDocument.class));
-  }
-
-  /** Runs a command that is known to this one server alone. */
-  BsonDocument runOnServer(BsonDocument command) throws SQLException {
-    return driver(() -> client.getDatabase("admin").runCommand(command, BsonDocument.class));
   }
 
   /** What the driver does, with its failures as the program knows them. */
