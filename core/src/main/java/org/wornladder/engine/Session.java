@@ -170,6 +170,11 @@ public interface Session extends AutoCloseable {
   /** The same, with its statements going through another session that stands before this one. */
   Staging stagingThrough(Session other);
 
+  /** How documents are brought into this database; empty where it has rows. */
+  default Optional<DocumentBatches> documents() {
+    return Optional.empty();
+  }
+
   /** Restores what a script may have changed about the session. */
   void reset() throws SQLException;
 

@@ -61,12 +61,12 @@ final class JsonSeed extends FileSeed {
   }
 
   /** Takes the object that begins where the parser stands, to its end. */
-  private interface ObjectReader<E extends Exception> {
+  interface ObjectReader<E extends Exception> {
     void object(JsonParser parser) throws IOException, E;
   }
 
-  private static <E extends Exception> void parse(SeedSource source, ObjectReader<E> reader)
-      throws E {
+  /** Reads an array of objects. */
+  static <E extends Exception> void parse(SeedSource source, ObjectReader<E> reader) throws E {
     try (JsonParser parser = FACTORY.createParser(utf8(source.open()))) {
       if (parser.nextToken() != JsonToken.START_ARRAY) {
         throw ProjectException.of(

@@ -43,7 +43,7 @@ import org.wornladder.schema.Table;
  * Compares a project's seeds with one environment, and brings its rows there. First everything is
  * read, checked and compared; only then is anything written, all of it in one transaction.
  */
-public final class Seeder {
+public final class Seeder implements SeedWork {
   private final Project project;
   private final Environment environment;
   private final Engine engine;
@@ -95,11 +95,7 @@ public final class Seeder {
     return new SeedSelection(project.settings().seeds(), environment);
   }
 
-  /**
-   * Compares the seeds with their tables, and looks at the values of their rows by themselves.
-   *
-   * @return what does not fit; none if all do
-   */
+  @Override
   public List<Problem> misfits() {
     List<Problem> problems = new ArrayList<>();
     for (BoundSeed seed : bind(selection().of(SeedOptions.ALL), problems)) {
@@ -116,11 +112,7 @@ public final class Seeder {
     return problems;
   }
 
-  /**
-   * Compares reference data with the rows that stand; rows that are made up do not count.
-   *
-   * @param rungsWait whether rungs wait there: then seeds may be ahead of the tables
-   */
+  @Override
   public SeedDrift drift(boolean rungsWait) throws SQLException {
     List<Seed> seeds =
         selection().of(SeedOptions.ALL).stream()
@@ -215,12 +207,7 @@ public final class Seeder {
         });
   }
 
-  /**
-   * Writes guesses of how the rows of tables could be made up as files.
-   *
-   * @return the files, relative to the project
-   * @throws RefusedException if one is there already
-   */
+  @Override
   public List<String> writeSamples(SampleOrder order, boolean overwrite) {
     List<Seed> seeds = selection().of(new SeedOptions(true, 0, order));
     List<Problem> problems = new ArrayList<>();
@@ -241,12 +228,7 @@ public final class Seeder {
     return seeds.stream().map(Seed::file).toList();
   }
 
-  /**
-   * Reads, checks and compares everything; writes nothing but temporary tables.
-   *
-   * @throws ProjectException with what is wrong with the files
-   * @throws RefusedException if rows would be deleted that must not be
-   */
+  @Override
   public SeedRunResult plan(SeedOptions options) throws SQLException {
     samples = samples(options.sample());
     List<Seed> seeds = selection().of(options);
@@ -385,11 +367,7 @@ public final class Seeder {
     return found;
   }
 
-  /**
-   * Writes what was planned, and leaves an entry in the journal for every seed.
-   *
-   * @param planned what {@link #plan} returned
-   */
+  @Override
   public SeedRunResult write(SeedRunResult planned, Journal journal) throws SQLException {
     long start = System.nanoTime();
     if (!planned.isQuiet()) {

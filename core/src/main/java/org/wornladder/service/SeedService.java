@@ -28,6 +28,7 @@ import org.wornladder.project.Seed;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.seed.SeedPull;
 import org.wornladder.seed.SeedSelection;
+import org.wornladder.seed.SeedWork;
 import org.wornladder.seed.Seeder;
 import org.wornladder.sql.Place;
 
@@ -95,7 +96,7 @@ public record SeedService(ProjectContext project) {
   SeedRunResult seedLocked(
       EnvironmentContext context, SeedOptions options, SeedApproval approval, SeedListener listener)
       throws SQLException {
-    Seeder seeder = seeder(context, context.provenHistory(), listener);
+    SeedWork seeder = seeder(context, context.provenHistory(), listener);
     SeedRunResult planned = seeder.plan(options);
     if (!planned.isQuiet()) {
       approval.check(planned, context.environment());
@@ -164,9 +165,9 @@ public record SeedService(ProjectContext project) {
                 .writeSamples(order, overwrite));
   }
 
-  private Seeder seeder(EnvironmentContext context, History history, SeedListener listener)
+  private SeedWork seeder(EnvironmentContext context, History history, SeedListener listener)
       throws SQLException {
-    return new Seeder(ground(context, history), listener);
+    return SeedWork.on(ground(context, history), listener);
   }
 
   Seeder.Ground ground(EnvironmentContext context, History history) throws SQLException {

@@ -55,8 +55,7 @@ public final class DocumentEngine implements Engine {
   public Optional<String> restrictions() {
     return Optional.of(
         "on a document database commands run one by one, and nothing undoes them; no scratch database, which draft,"
-            + " rehearse and fold need; no standing scripts, no batches, no attic; seeds are not"
-            + " served yet");
+            + " rehearse and fold need; no standing scripts, no batches, no attic; seeds are documents of JSON or YAML, and none are made up");
   }
 
   @Override

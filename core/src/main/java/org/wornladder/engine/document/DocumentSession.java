@@ -22,6 +22,7 @@ import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.engine.CountedStatements;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
+import org.wornladder.engine.DocumentBatches;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.LeaseLock;
@@ -202,6 +203,11 @@ final class DocumentSession implements Session {
   @Override
   public Staging stagingThrough(Session other) {
     throw noSql();
+  }
+
+  @Override
+  public Optional<DocumentBatches> documents() {
+    return Optional.of(new DocumentSeeding(connection));
   }
 
   @Override

@@ -1,0 +1,70 @@
+package org.wornladder.engine;
+
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** How documents of a seed are held against those of a collection, and brought there. */
+public interface DocumentBatches {
+  /** What is to be done about a document. */
+  enum Fate {
+    ADDED,
+    UPDATED,
+    /** It is there as it should be, or is left as it is. */
+    UNCHANGED
+  }
+
+  /**
+   * One field that becomes another one.
+   *
+   * @param before as relaxed Extended JSON; empty if it is not there
+   * @param after likewise
+   */
+  record Field(String name, Optional<String> before, Optional<String> after) {}
+
+  /**
+   * What is done about one document.
+   *
+   * @param fields those that change; of a document that is added, all
+   */
+  record Outcome(Fate fate, List<Field> fields) {}
+
+  /**
+   * The collection, and how documents are found there.
+   *
+   * @param key the fields by which they are; none of them is empty
+   * @param update whether documents that are there take on what the file says
+   */
+  record Into(String collection, List<String> key, boolean update) {}
+
+  /**
+   * The key of a document, so that two of one key are of one text.
+   *
+   * @param json relaxed Extended JSON
+   * @throws BadValueException if it is none, or lacks a field of the key
+   */
+  String key(String json, List<String> key) throws BadValueException;
+
+  /** Whether a collection holds nothing, or is not there. */
+  boolean isEmpty(String collection) throws SQLException;
+
+  /**
+   * Compares documents with those that stand, and writes what differs if that is wanted. Fields
+   * that a document does not name stay as they are.
+   *
+   * @param documents of different keys, each of which has been asked for by {@link #key}
+   * @param empty whether the collection held nothing before the first of them
+   * @return what is or was done about each
+   */
+  List<Outcome> take(Into into, List<String> documents, boolean empty, boolean writes)
+      throws SQLException;
+
+  /**
+   * The documents that stand and have none of some keys; they are deleted if that is wanted.
+   *
+   * @param keys as {@link #key} gives them
+   * @return their keys
+   */
+  List<String> others(Into into, Set<String> keys, boolean deletes) throws SQLException;
+}

@@ -1,0 +1,180 @@
+package org.wornladder.engine.document;
+
+import com.mongodb.client.MongoCollection;
+import com.mongodb.client.model.BulkWriteOptions;
+import com.mongodb.client.model.DeleteOneModel;
+import com.mongodb.client.model.Filters;
+import com.mongodb.client.model.InsertOneModel;
+import com.mongodb.client.model.Projections;
+import com.mongodb.client.model.UpdateOneModel;
+import com.mongodb.client.model.Updates;
+import com.mongodb.client.model.WriteModel;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.bson.BsonDocument;
+import org.bson.BsonValue;
+import org.bson.conversions.Bson;
+import org.bson.json.JsonParseException;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.DocumentBatches;
+
+/** Brings documents into collections by bulk writes. */
+record DocumentSeeding(DocumentConnection connection) implements DocumentBatches {
+  private static final int DELETED_AT_ONCE = 1000;
+  private static final BulkWriteOptions IN_ANY_ORDER = new BulkWriteOptions().ordered(false);
+
+  @Override
+  public String key(String json, List<String> key) throws BadValueException {
+    BsonDocument document;
+    try {
+      document = DocumentJson.document(json);
+    } catch (JsonParseException | IllegalArgumentException | ArithmeticException e) {
+      throw new BadValueException("this is not Extended JSON: " + e.getMessage());
+    }
+    for (String field : key) {
+      if (!document.containsKey(field)) {
+        throw new BadValueException("it has no " + field + ", which is part of the key");
+      }
+    }
+    return keyOf(document, key);
+  }
+
+  private static String keyOf(BsonDocument document, List<String> key) {
+    StringBuilder text = new StringBuilder();
+    for (String field : key) {
+      BsonValue value = document.get(field);
+      text.append(text.isEmpty() ? "" : ", ").append(field).append('=');
+      text.append(value == null ? "" : DocumentJson.text(BsonComparison.settled(value)));
+    }
+    return text.toString();
+  }
+
+  @Override
+  public boolean isEmpty(String collection) throws SQLException {
+    return DocumentConnection.driver(
+            () -> connection.collection(collection).find().limit(1).into(new ArrayList<>()))
+        .isEmpty();
+  }
+
+  @Override
+  public List<Outcome> take(Into into, List<String> documents, boolean empty, boolean writes)
+      throws SQLException {
+    List<BsonDocument> wanted = documents.stream().map(DocumentJson::document).toList();
+    Map<String, BsonDocument> there = empty ? Map.of() : there(into, wanted);
+    List<Outcome> outcomes = new ArrayList<>();
+    List<WriteModel<BsonDocument>> changes = new ArrayList<>();
+    for (BsonDocument document : wanted) {
+      BsonDocument stands = there.get(keyOf(document, into.key()));
+      Outcome outcome = outcome(into, document, stands);
+      outcomes.add(outcome);
+      if (outcome.fate() == Fate.ADDED) {
+        changes.add(new InsertOneModel<>(document));
+      } else if (outcome.fate() == Fate.UPDATED) {
+        changes.add(new UpdateOneModel<>(only(stands), changed(document, outcome)));
+      }
+    }
+    if (writes) {
+      write(into, changes);
+    }
+    return outcomes;
+  }
+
+  private void write(Into into, List<WriteModel<BsonDocument>> changes) throws SQLException {
+    if (!changes.isEmpty()) {
+      DocumentConnection.driver(
+          () -> connection.collection(into.collection()).bulkWrite(changes, IN_ANY_ORDER));
+    }
+  }
+
+  private static Bson only(BsonDocument stands) {
+    return Filters.eq(DocumentOwnTables.KEY, stands.get(DocumentOwnTables.KEY));
+  }
+
+  private static Bson changed(BsonDocument document, Outcome outcome) {
+    return Updates.combine(
+        outcome.fields().stream()
+            .map(field -> Updates.set(field.name(), document.get(field.name())))
+            .toList());
+  }
+
+  /** The documents that stand under the keys of others. */
+  private Map<String, BsonDocument> there(Into into, List<BsonDocument> wanted)
+      throws SQLException {
+    List<BsonDocument> found = new ArrayList<>();
+    MongoCollection<BsonDocument> collection = connection.collection(into.collection());
+    DocumentConnection.driver(() -> collection.find(keys(into, wanted)).into(found));
+    Map<String, BsonDocument> there = new HashMap<>();
+    found.forEach(document -> there.put(keyOf(document, into.key()), document));
+    return there;
+  }
+
+  private static Bson keys(Into into, List<BsonDocument> wanted) {
+    if (into.key().size() == 1) {
+      String field = into.key().get(0);
+      return Filters.in(field, wanted.stream().map(document -> document.get(field)).toList());
+    }
+    return Filters.or(
+        wanted.stream()
+            .map(
+                document ->
+                    Filters.and(
+                        into.key().stream()
+                            .map(field -> Filters.eq(field, document.get(field)))
+                            .toList()))
+            .toList());
+  }
+
+  private static Outcome outcome(Into into, BsonDocument wanted, BsonDocument stands) {
+    if (stands == null) {
+      return new Outcome(Fate.ADDED, fields(wanted, new BsonDocument()));
+    }
+    List<Field> fields = into.update() ? fields(wanted, stands) : List.of();
+    return new Outcome(fields.isEmpty() ? Fate.UNCHANGED : Fate.UPDATED, fields);
+  }
+
+  private static List<Field> fields(BsonDocument wanted, BsonDocument stands) {
+    List<Field> fields = new ArrayList<>();
+    wanted.forEach(
+        (name, value) -> {
+          BsonValue now = stands.get(name);
+          if (now == null || !BsonComparison.same(value, now)) {
+            fields.add(
+                new Field(
+                    name,
+                    Optional.ofNullable(now).map(DocumentJson::text),
+                    Optional.of(DocumentJson.text(value))));
+          }
+        });
+    return fields;
+  }
+
+  @Override
+  public List<String> others(Into into, Set<String> keys, boolean deletes) throws SQLException {
+    List<String> others = new ArrayList<>();
+    List<WriteModel<BsonDocument>> deletions = new ArrayList<>();
+    List<BsonDocument> all = new ArrayList<>();
+    DocumentConnection.driver(
+        () ->
+            connection
+                .collection(into.collection())
+                .find()
+                .projection(Projections.include(into.key()))
+                .into(all));
+    for (BsonDocument document : all) {
+      String key = keyOf(document, into.key());
+      if (!keys.contains(key)) {
+        others.add(key);
+        deletions.add(new DeleteOneModel<>(only(document)));
+      }
+    }
+    for (int from = 0; deletes && from < deletions.size(); from += DELETED_AT_ONCE) {
+      write(into, deletions.subList(from, Math.min(deletions.size(), from + DELETED_AT_ONCE)));
+    }
+    return others;
+  }
+}

@@ -1,0 +1,298 @@
+package org.wornladder.seed;
+
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
+import org.wornladder.RefusedException.Refusal;
+import org.wornladder.RowChange;
+import org.wornladder.SeedCounts;
+import org.wornladder.SeedDrift;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
+import org.wornladder.SeedOptions.SampleOrder;
+import org.wornladder.SeedResult;
+import org.wornladder.SeedRunResult;
+import org.wornladder.engine.BadValueException;
+import org.wornladder.engine.DocumentBatches;
+import org.wornladder.engine.DocumentBatches.Into;
+import org.wornladder.engine.DocumentBatches.Outcome;
+import org.wornladder.journal.EntryDetails;
+import org.wornladder.journal.EntrySubject;
+import org.wornladder.journal.Event;
+import org.wornladder.journal.Journal;
+import org.wornladder.project.Problem;
+import org.wornladder.project.Seed;
+import org.wornladder.project.SeedDocuments;
+import org.wornladder.project.SeedFiles;
+import org.wornladder.schema.Schema;
+
+/**
+ * Brings seeds into collections. Everything is read and compared before anything is written; each
+ * document is written by itself, and what an interrupted run did not write the next one does.
+ */
+final class DocumentSeeder implements SeedWork {
+  private static final int AT_ONCE = 1000;
+  private static final List<String> OWN_KEY = List.of("_id");
+  private static final int MOST_PROBLEMS = 20;
+
+  private final Seeder.Ground ground;
+  private final DocumentBatches batches;
+  private final SeedListener listener;
+
+  DocumentSeeder(Seeder.Ground ground, DocumentBatches batches, SeedListener listener) {
+    this.ground = ground;
+    this.batches = batches;
+    this.listener = listener;
+  }
+
+  private List<Seed> seeds(SeedOptions options) {
+    return new SeedSelection(ground.project().settings().seeds(), ground.environment()).of(options);
+  }
+
+  @Override
+  public List<Problem> misfits() {
+    List<Problem> problems = new ArrayList<>();
+    for (Seed seed : seeds(SeedOptions.ALL)) {
+      unfit(seed).ifPresent(problems::add);
+    }
+    return problems;
+  }
+
+  /** Why a seed does not fit what stands. */
+  private Optional<Problem> unfit(Seed seed) {
+    Schema schema = ground.schema();
+    if (schema.table(seed.table()).isPresent()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Problem(
+            Problem.Severity.ERROR,
+            seed.place(),
+            "there is no collection " + seed.table() + " on " + ground.environment().name(),
+            "make it in a rung: {\"create\": \"" + seed.table() + "\"}"));
+  }
+
+  @Override
+  public SeedDrift drift(boolean rungsWait) throws SQLException {
+    List<SeedResult> differing = new ArrayList<>();
+    List<Refusal> findings = new ArrayList<>();
+    List<String> waiting = new ArrayList<>();
+    List<Seed> seeds = seeds(SeedOptions.ALL);
+    for (Seed seed : seeds) {
+      try {
+        if (rungsWait && unfit(seed).isPresent()) {
+          waiting.add(seed.label());
+        } else {
+          SeedResult result = new Work(seed, 0, false).run();
+          if (!result.isQuiet()) {
+            differing.add(result);
+          }
+        }
+      } catch (ProjectException e) {
+        for (Problem problem : e.problems()) {
+          findings.add(
+              new Refusal(problem.message(), problem.place().toString(), problem.advice()));
+        }
+      } catch (RefusedException e) {
+        findings.addAll(e.refusals());
+      }
+    }
+    return new SeedDrift(seeds.size(), differing, findings, waiting);
+  }
+
+  @Override
+  public SeedRunResult plan(SeedOptions options) throws SQLException {
+    long start = System.nanoTime();
+    if (options.sample().isPresent()) {
+      throw noSamples();
+    }
+    List<SeedResult> results = new ArrayList<>();
+    List<String> leftOut = new ArrayList<>();
+    List<Problem> problems = new ArrayList<>();
+    for (Seed seed : seeds(options)) {
+      Optional<Problem> unfit = unfit(seed);
+      if (unfit.isPresent() && options.fitting()) {
+        leftOut.add(seed.label());
+      } else if (unfit.isPresent()) {
+        problems.add(unfit.get());
+      } else {
+        try {
+          results.add(new Work(seed, options.shown(), false).run());
+        } catch (ProjectException e) {
+          problems.addAll(e.problems());
+        }
+      }
+    }
+    if (!problems.isEmpty()) {
+      throw new ProjectException(problems);
+    }
+    return new SeedRunResult(ground.environment().name(), false, results, leftOut, since(start));
+  }
+
+  @Override
+  public SeedRunResult write(SeedRunResult planned, Journal journal) throws SQLException {
+    long start = System.nanoTime();
+    Map<String, Seed> byLabel = new HashMap<>();
+    seeds(SeedOptions.ALL).forEach(seed -> byLabel.put(seed.label(), seed));
+    for (SeedResult result : planned.results()) {
+      if (!result.isQuiet()) {
+        long begin = System.nanoTime();
+        listener.writing(result.label());
+        SeedResult written = new Work(byLabel.get(result.label()), 0, true).run();
+        journal.append(
+            Event.SEEDED,
+            EntrySubject.standing(written.label(), written.fingerprint(), "", ""),
+            new EntryDetails(0, since(begin), written.counts().text()));
+      }
+    }
+    return new SeedRunResult(
+        ground.environment().name(),
+        true,
+        planned.results(),
+        planned.leftOut(),
+        planned.elapsedMs() + since(start));
+  }
+
+  @Override
+  public List<String> writeSamples(SampleOrder order, boolean overwrite) {
+    throw noSamples();
+  }
+
+  private RefusedException noSamples() {
+    return RefusedException.of(
+        "no documents are made up: a collection does not say what its documents hold",
+        "environment " + ground.environment().name(),
+        "write some into a seed of JSON or YAML");
+  }
+
+  private static long since(long start) {
+    return (System.nanoTime() - start) / 1_000_000;
+  }
+
+  /** One seed, gone through once. */
+  private final class Work {
+    private final Seed seed;
+    private final int shown;
+    private final boolean writes;
+    private final Into into;
+    private final SeedDocuments documents;
+    private final Map<String, Integer> lines = new HashMap<>();
+    private final List<Problem> problems = new ArrayList<>();
+    private final List<RowChange> changes = new ArrayList<>();
+    private final List<String> waiting = new ArrayList<>();
+    private final List<String> waitingKeys = new ArrayList<>();
+    private final Map<DocumentBatches.Fate, Long> counts = new HashMap<>();
+    private boolean empty;
+
+    Work(Seed seed, int shown, boolean writes) {
+      this.seed = seed;
+      this.shown = shown;
+      this.writes = writes;
+      into = new Into(seed.table(), seed.key().isEmpty() ? OWN_KEY : seed.key(), seed.update());
+      long size = SeedFiles.size(ground.project().root(), seed);
+      long[] read = {0};
+      documents =
+          SeedDocuments.of(
+              ground.project().root(),
+              seed,
+              bytes -> {
+                read[0] = Math.min(size, read[0] + bytes);
+                listener.reading(seed.label(), read[0], size);
+              });
+    }
+
+    SeedResult run() throws SQLException {
+      empty = batches.isEmpty(seed.table());
+      documents.<SQLException>each(this::take);
+      flush();
+      if (!problems.isEmpty()) {
+        throw new ProjectException(problems);
+      }
+      List<String> others = seed.delete() ? others() : List.of();
+      for (String key : others.subList(0, Math.max(0, Math.min(others.size(), left())))) {
+        changes.add(new RowChange(RowChange.Kind.DELETED, 0, key, List.of()));
+      }
+      SeedCounts all =
+          new SeedCounts(
+              count(DocumentBatches.Fate.ADDED),
+              count(DocumentBatches.Fate.UPDATED),
+              others.size(),
+              count(DocumentBatches.Fate.UNCHANGED));
+      return new SeedResult(seed.label(), seed.file(), documents.fingerprint(), all, 0, changes);
+    }
+
+    private long count(DocumentBatches.Fate fate) {
+      return counts.getOrDefault(fate, 0L);
+    }
+
+    private int left() {
+      return shown - changes.size();
+    }
+
+    private void take(int line, String json) throws SQLException {
+      try {
+        String key = batches.key(json, into.key());
+        Integer before = lines.putIfAbsent(key, line);
+        if (before != null) {
+          wrong(line, "the document of line " + before + " has the same key", "keep one of them");
+          return;
+        }
+        waiting.add(json);
+        waitingKeys.add(key);
+      } catch (BadValueException e) {
+        wrong(line, e.getMessage(), "");
+      }
+      if (waiting.size() == AT_ONCE) {
+        flush();
+      }
+    }
+
+    private void wrong(int line, String found, String next) {
+      if (problems.size() < MOST_PROBLEMS) {
+        problems.add(new Problem(Problem.Severity.ERROR, documents.place(line), found, next));
+      }
+    }
+
+    private void flush() throws SQLException {
+      List<Outcome> outcomes =
+          waiting.isEmpty() ? List.of() : batches.take(into, waiting, empty, writes);
+      for (int i = 0; i < outcomes.size(); i++) {
+        Outcome outcome = outcomes.get(i);
+        counts.merge(outcome.fate(), 1L, Long::sum);
+        if (left() > 0 && outcome.fate() != DocumentBatches.Fate.UNCHANGED) {
+          changes.add(change(outcome, waitingKeys.get(i)));
+        }
+      }
+      waiting.clear();
+      waitingKeys.clear();
+    }
+
+    private RowChange change(Outcome outcome, String key) {
+      return new RowChange(
+          RowChange.Kind.valueOf(outcome.fate().name()),
+          lines.get(key),
+          key,
+          outcome.fields().stream()
+              .map(field -> new RowChange.Field(field.name(), field.before(), field.after()))
+              .toList());
+    }
+
+    private List<String> others() throws SQLException {
+      if (lines.isEmpty()) {
+        throw RefusedException.of(
+            "the file has no document, and extra: delete would empty " + seed.table(),
+            seed.file(),
+            "see that it is the right file, or write extra: keep");
+      }
+      Set<String> keys = new HashSet<>(lines.keySet());
+      return batches.others(into, keys, writes);
+    }
+  }
+}
