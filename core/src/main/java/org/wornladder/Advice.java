@@ -89,6 +89,8 @@ public record Advice(Code code, List<String> facts) {
     LIST_RUNGS,
     /** List the tables (environment). */
     LIST_TABLES,
+    /** What a collection's documents hold: the environment, the collection. */
+    SHOW_FIELDS,
     /** Name the file, since two have the number (a file). */
     NAME_FILE_TO_RENUMBER,
     /** Apply without one transaction for all. */

@@ -3,6 +3,7 @@ package org.wornladder;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.wornladder.engine.Documents.FieldSample;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
 
@@ -17,6 +18,14 @@ public record DatabaseReport(
     boolean isThere,
     Schema schema,
     Map<String, Long> rowCounts) {
+
+  /**
+   * The fields of a collection, inferred from its first documents.
+   *
+   * @param documents how many the collection has
+   */
+  public record OfFields(
+      String environment, String collection, long documents, FieldSample sample) {}
 
   /**
    * One table with its first rows.

@@ -420,6 +420,17 @@ public final class Ladder implements AutoCloseable {
   }
 
   /**
+   * The fields of a collection of a document database, inferred from its first documents.
+   *
+   * @param environment its name; empty for the default one
+   * @param documents how many of them are looked at
+   */
+  public DatabaseReport.OfFields showFields(
+      Optional<String> environment, String collection, int documents) {
+    return new ShowService(context).fields(environment, collection, documents);
+  }
+
+  /**
    * The structure of an environment as statements, in an order that runs.
    *
    * @param table the only table that is wanted; empty for all of the structure

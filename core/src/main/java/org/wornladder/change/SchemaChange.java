@@ -53,7 +53,9 @@ public sealed interface SchemaChange {
     @Override
     public Optional<String> loss() {
       return object.kind().isTable()
-          ? Optional.of("the rows of " + object.name())
+          ? Optional.of(
+              (object.kind() == Kind.COLLECTION ? "the documents of " : "the rows of ")
+                  + object.name())
           : object.kind() == Kind.SEQUENCE
               ? Optional.of("the position of " + object.name())
               : Optional.empty();

@@ -40,6 +40,11 @@ public interface Engine {
    */
   Optional<Objection> objection(Statement statement, boolean insideTransaction);
 
+  /** What is not known of a statement, which the database may know; empty if it is known. */
+  default Optional<String> unknown(Statement statement) {
+    return Optional.empty();
+  }
+
   /**
    * Opens a session.
    *

@@ -171,7 +171,7 @@ public interface Session extends AutoCloseable {
   Staging stagingThrough(Session other);
 
   /** How documents are brought into this database; empty where it has rows. */
-  default Optional<DocumentBatches> documents() {
+  default Optional<Documents> documents() {
     return Optional.empty();
   }
 

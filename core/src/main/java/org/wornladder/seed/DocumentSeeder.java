@@ -20,9 +20,9 @@ import org.wornladder.SeedOptions.SampleOrder;
 import org.wornladder.SeedResult;
 import org.wornladder.SeedRunResult;
 import org.wornladder.engine.BadValueException;
-import org.wornladder.engine.DocumentBatches;
-import org.wornladder.engine.DocumentBatches.Into;
-import org.wornladder.engine.DocumentBatches.Outcome;
+import org.wornladder.engine.Documents;
+import org.wornladder.engine.Documents.Into;
+import org.wornladder.engine.Documents.Outcome;
 import org.wornladder.journal.EntryDetails;
 import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
@@ -43,10 +43,10 @@ final class DocumentSeeder implements SeedWork {
   private static final int MOST_PROBLEMS = 20;
 
   private final Seeder.Ground ground;
-  private final DocumentBatches batches;
+  private final Documents batches;
   private final SeedListener listener;
 
-  DocumentSeeder(Seeder.Ground ground, DocumentBatches batches, SeedListener listener) {
+  DocumentSeeder(Seeder.Ground ground, Documents batches, SeedListener listener) {
     this.ground = ground;
     this.batches = batches;
     this.listener = listener;
@@ -188,7 +188,7 @@ final class DocumentSeeder implements SeedWork {
     private final List<RowChange> changes = new ArrayList<>();
     private final List<String> waiting = new ArrayList<>();
     private final List<String> waitingKeys = new ArrayList<>();
-    private final Map<DocumentBatches.Fate, Long> counts = new HashMap<>();
+    private final Map<Documents.Fate, Long> counts = new HashMap<>();
     private boolean empty;
 
     Work(Seed seed, int shown, boolean writes) {
@@ -221,14 +221,14 @@ final class DocumentSeeder implements SeedWork {
       }
       SeedCounts all =
           new SeedCounts(
-              count(DocumentBatches.Fate.ADDED),
-              count(DocumentBatches.Fate.UPDATED),
+              count(Documents.Fate.ADDED),
+              count(Documents.Fate.UPDATED),
               others.size(),
-              count(DocumentBatches.Fate.UNCHANGED));
+              count(Documents.Fate.UNCHANGED));
       return new SeedResult(seed.label(), seed.file(), documents.fingerprint(), all, 0, changes);
     }
 
-    private long count(DocumentBatches.Fate fate) {
+    private long count(Documents.Fate fate) {
       return counts.getOrDefault(fate, 0L);
     }
 
@@ -266,7 +266,7 @@ final class DocumentSeeder implements SeedWork {
       for (int i = 0; i < outcomes.size(); i++) {
         Outcome outcome = outcomes.get(i);
         counts.merge(outcome.fate(), 1L, Long::sum);
-        if (left() > 0 && outcome.fate() != DocumentBatches.Fate.UNCHANGED) {
+        if (left() > 0 && outcome.fate() != Documents.Fate.UNCHANGED) {
           changes.add(change(outcome, waitingKeys.get(i)));
         }
       }

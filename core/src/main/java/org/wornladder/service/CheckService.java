@@ -43,6 +43,7 @@ import org.wornladder.project.StandingScript;
 import org.wornladder.project.Template;
 import org.wornladder.project.Value;
 import org.wornladder.sql.Place;
+import org.wornladder.sql.Statement;
 
 /**
  * Examines the files without a database: every way is read as each environment's engine reads it.
@@ -146,6 +147,7 @@ public final class CheckService {
             new ScriptPreparation(engine.get(), withoutVariables(project, settings));
         for (Rung rung : project.rungs()) {
           script(rung.script(), preparation, problems);
+          unknown(rung.script(), preparation, engine.get(), problems);
         }
         for (StandingScript script : project.standing()) {
           script(script.script(), preparation, problems);
@@ -275,6 +277,23 @@ public final class CheckService {
     }
   }
 
+  /** What an engine does not know may still be right: a newer server may. */
+  private static void unknown(
+      Script script, ScriptPreparation preparation, Engine engine, Set<Problem> problems) {
+    try {
+      for (Direction direction : Direction.values()) {
+        for (Statement statement : preparation.statements(script, direction)) {
+          engine
+              .unknown(statement)
+              .ifPresent(what -> note(problems, statement.place(), what, ""));
+        }
+      }
+    } catch (ProjectException e) {
+      // What cannot be read is among the problems.
+      return;
+    }
+  }
+
   /** A standing script that is lifted must have a way down, and so must those that need it. */
   private static void lifts(
       Rung rung, Project project, Set<String> engines, Set<Problem> problems) {
@@ -312,7 +331,10 @@ public final class CheckService {
         problems.add(
             new Problem(Problem.Severity.ERROR, place, found, "write --| up on " + engine));
       } else if (!rung.script().hasWayDown(engine) && rung.script().noWayDown().isEmpty()) {
-        String next = "write --| down, or --| no way down: REASON";
+        String next =
+            rung.file().endsWith(".json")
+                ? "write \"down\": [ … ], or \"no way down\": \"REASON\""
+                : "write --| down, or --| no way down: REASON";
         note(problems, place, "there is no way down for " + engine, next);
       }
     }

@@ -6,9 +6,11 @@ import java.util.Optional;
 import org.wornladder.Advice;
 import org.wornladder.DatabaseReport;
 import org.wornladder.ProjectException;
+import org.wornladder.RefusedException;
 import org.wornladder.StructureSql;
 import org.wornladder.change.CreationScript;
 import org.wornladder.engine.Access;
+import org.wornladder.engine.Documents;
 import org.wornladder.execution.EnvironmentContext;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.project.Secrets;
@@ -40,9 +42,48 @@ public record ShowService(ProjectContext project) {
     return project.in(
         environment,
         Access.READ,
-        context ->
-            new TableReader(context.session(), context.engine(), context.environment())
-                .read(shown(context), table, rows));
+        context -> {
+          if (context.session().documents().isPresent()) {
+            throw RefusedException.of(
+                table + " has documents, which have no columns",
+                "environment " + context.environment().name(),
+                Advice.of(Advice.Code.SHOW_FIELDS, context.environment().name(), table));
+          }
+          return new TableReader(context.session(), context.engine(), context.environment())
+              .read(shown(context), table, rows);
+        });
+  }
+
+  /**
+   * The fields of a collection's documents, inferred from some of them.
+   *
+   * @param documents how many are looked at
+   */
+  public DatabaseReport.OfFields fields(
+      Optional<String> environment, String collection, int documents) {
+    return project.in(
+        environment,
+        Access.READ,
+        context -> {
+          Documents all =
+              context
+                  .session()
+                  .documents()
+                  .orElseThrow(
+                      () ->
+                          RefusedException.of(
+                              context.environment().name()
+                                  + " has tables, whose columns need not be inferred",
+                              "environment " + context.environment().name(),
+                              Advice.of(Advice.Code.LIST_TABLES, context.environment().name())));
+          Schema schema = context.structure();
+          DatabaseObject found = table(List.copyOf(schema.tables()), collection, context);
+          return new DatabaseReport.OfFields(
+              context.environment().name(),
+              found.name(),
+              context.session().rowCounts(schema).getOrDefault(found.name(), 0L),
+              all.fields(found.name(), documents));
+        });
   }
 
   /**
@@ -61,6 +102,7 @@ public record ShowService(ProjectContext project) {
               table.isEmpty() ? objects : List.of(table(objects, table.get(), context));
           return new StructureSql(
               CreationScript.of(wanted, context.session().ddl()),
+              context.engine().dialect(),
               table.isEmpty() ? there.unseenKinds() : List.of());
         });
   }

@@ -9,11 +9,13 @@ import org.wornladder.RungRemoval;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.Page;
 import org.wornladder.engine.Engines;
+import org.wornladder.project.CommandDraft;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.Shorthand;
+import org.wornladder.sql.Dialects;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Writes the next rung, or deletes one that nobody has run. */
@@ -61,15 +63,30 @@ final class NewCommand implements Command {
     if (words.isBlank()) {
       throw call.wrong("name what the rung is for: ladder new WORDS");
     }
+    Project project = project(call);
     RungDraft draft = draft(call);
-    String file = ProjectWriter.rung(project(call), words, draft, timestamp());
+    boolean commands = draft.up().isEmpty() && isOfDocuments(project);
+    String file =
+        ProjectWriter.rung(project, words, commands ? CommandDraft.EMPTY : draft, timestamp());
     Page page = new Page(call.terminal());
     page.verdict("Wrote " + file + ".");
     page.next(
-        draft.up().isEmpty()
-            ? "write its SQL below --| up and --| down, then ladder check"
-            : "read it, then ladder preview");
+        commands
+            ? "write its commands into up and down, then ladder check"
+            : draft.up().isEmpty()
+                ? "write its SQL below --| up and --| down, then ladder check"
+                : "read it, then ladder preview");
     return ExitCode.DONE;
+  }
+
+  /** Whether all its environments are document databases. */
+  private static boolean isOfDocuments(Project project) {
+    return project.settings().environments().values().stream()
+        .allMatch(
+            one ->
+                Engines.forUrl(one.url().text())
+                    .filter(engine -> engine.dialect().equals(Dialects.DOCUMENT))
+                    .isPresent());
   }
 
   /** The project as it is: a rung that is still empty is no reason against another one. */

@@ -5,6 +5,7 @@ import org.wornladder.Ladder;
 import org.wornladder.StructureSql;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.DdlView;
+import org.wornladder.cli.view.FieldsView;
 import org.wornladder.cli.view.ShowView;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -13,22 +14,34 @@ final class ShowCommand implements Command {
   private static final String TABLE = "--table";
   private static final String DDL = "--ddl";
   private static final String ROWS = "--rows";
+  private static final String FIELDS = "--fields";
   private static final int FIRST_ROWS = 5;
+  private static final int SAMPLE = 100;
 
   @Override
   public void describe(CommandSpec spec) {
     Options.environment(spec, "The environment; the default one otherwise.");
     spec.addOption(
         Options.text(TABLE, "NAME", "One table: its columns, keys, indexes and first rows."));
-    spec.addOption(Options.text(ROWS, "N", "How many rows of the table; 5 otherwise, 0 for none."));
+    spec.addOption(
+        Options.text(
+            FIELDS,
+            "NAME",
+            "One collection: its fields with their types, inferred from documents."));
+    spec.addOption(
+        Options.text(
+            ROWS, "N", "How many rows of the table; 5 otherwise, 0 for none. With --fields 100."));
     spec.addOption(Options.flag(DDL, "As SQL, in an order that runs on an empty database."));
     Options.format(spec);
   }
 
   @Override
   public int run(Call call) {
-    if (call.has(ROWS) && !call.has(TABLE)) {
-      throw call.wrong("--rows goes with --table");
+    if (call.has(ROWS) && !call.has(TABLE) && !call.has(FIELDS)) {
+      throw call.wrong("--rows goes with --table or --fields");
+    }
+    if (call.has(FIELDS)) {
+      return fields(call);
     }
     if (call.has(DDL)) {
       if (call.has(Options.FORMAT) || call.has(ROWS)) {
@@ -54,6 +67,23 @@ final class ShowCommand implements Command {
     }
     DatabaseReport report = ladder.show(call.environment());
     if (json) {
+      view.json(report);
+    } else {
+      view.show(report);
+    }
+    return ExitCode.DONE;
+  }
+
+  private static int fields(Call call) {
+    if (call.has(TABLE) || call.has(DDL)) {
+      throw call.wrong("--fields goes with --rows alone");
+    }
+    DatabaseReport.OfFields report =
+        call.ladder()
+            .showFields(
+                call.environment(), call.text(FIELDS).orElseThrow(), call.count(ROWS, 1, SAMPLE));
+    FieldsView view = new FieldsView(call.terminal());
+    if (call.isJson()) {
       view.json(report);
     } else {
       view.show(report);

@@ -95,6 +95,7 @@ final class AdviceText {
       case LEAVE_OBJECTS_OUT -> "leave objects out with --except; nothing was written";
       case LIST_RUNGS -> "ladder status lists them";
       case LIST_TABLES -> "ladder show %s lists them";
+      case SHOW_FIELDS -> "ladder show %s --fields %s infers their fields";
       case NAME_FILE_TO_RENUMBER -> "name the one to move: ladder renumber %s";
       case NOT_TOGETHER -> "apply without --together";
       case NOT_TOGETHER_OR_UP_TO -> "apply without --together, or with --to the rung before it";

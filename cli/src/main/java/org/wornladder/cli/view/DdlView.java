@@ -3,7 +3,6 @@ package org.wornladder.cli.view;
 import java.io.PrintStream;
 import org.wornladder.StructureSql;
 import org.wornladder.change.LeftOut;
-import org.wornladder.change.SqlScript;
 import org.wornladder.cli.Terminal;
 
 /** A structure as SQL. */
@@ -19,7 +18,7 @@ public final class DdlView {
   }
 
   public void show(StructureSql sql) {
-    out.print(SafeText.lines(SqlScript.of(sql.script().statements())));
+    out.print(SafeText.lines(sql.text()));
     out.flush();
     for (LeftOut left : sql.script().leftOut()) {
       err.println(NotReadable.leftOut(left, colors));

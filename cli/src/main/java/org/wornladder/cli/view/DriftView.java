@@ -12,6 +12,7 @@ import org.wornladder.SeedDrift;
 import org.wornladder.SeedResult;
 import org.wornladder.change.Difference;
 import org.wornladder.cli.Terminal;
+import org.wornladder.sql.Dialects;
 
 /** Whether a database is what its history says: structure, files, journal and rows. */
 public final class DriftView {
@@ -143,7 +144,12 @@ public final class DriftView {
       commands.add("ladder drift " + environment + " --against rungs  compares with the files");
     } else if (!drift.structure().isEmpty()) {
       String drifts = "ladder drift " + environment;
-      commands.add(drifts + " --mend mend.sql  writes the SQL that brings it back");
+      boolean commandsOfDocuments = drift.engine().equals(Dialects.DOCUMENT.name());
+      commands.add(
+          drifts
+              + (commandsOfDocuments
+                  ? " --mend mend.json  writes the commands that bring it back"
+                  : " --mend mend.sql  writes the SQL that brings it back"));
       if (drift.against() == Against.EXPECTED) {
         Difference first = drift.structure().get(0);
         String pattern = first.kind().label() + ":" + SafeText.line(first.fullName());

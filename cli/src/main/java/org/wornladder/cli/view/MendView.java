@@ -1,6 +1,8 @@
 package org.wornladder.cli.view;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.Against;
 import org.wornladder.DriftRung;
 import org.wornladder.MendScript;
@@ -8,6 +10,7 @@ import org.wornladder.change.Difference;
 import org.wornladder.change.LeftOut;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.cli.Terminal;
+import org.wornladder.project.CommandDraft;
 
 /** The script or rung that settles what a database differs in. */
 public final class MendView {
@@ -29,21 +32,27 @@ public final class MendView {
           case RUNGS -> "what the rungs build";
           case SCHEMA -> "what schema/ declares";
         };
-    StringBuilder text = new StringBuilder();
-    text.append("-- Brings ").append(mending.environment()).append(" back to ").append(to);
-    text.append(".\n-- Read it before you run it: what it drops is gone.\n");
+    String about = "Brings " + mending.environment() + " back to " + to;
+    List<String> remarks = new ArrayList<>();
+    remarks.add("Read it before you run it: what it drops is gone.");
+    mending.losses().forEach(loss -> remarks.add("Loses " + SafeText.line(loss)));
+    mending.leftOut().forEach(left -> remarks.add("Not settled here: " + words(left)));
     mending
-        .losses()
-        .forEach(loss -> text.append("-- Loses ").append(SafeText.line(loss)).append('\n'));
-    for (LeftOut left : mending.leftOut()) {
-      text.append("-- Not settled here: ").append(words(left)).append('\n');
+        .hidden()
+        .forEach(
+            hidden ->
+                remarks.add("Not compared, since this user may not see it: " + words(hidden)));
+    if (isOfCommands(mending)) {
+      Optional<String> oneWay = Optional.of("it takes back what nobody wrote down");
+      return new CommandDraft(mending.statements(), List.of(), oneWay, remarks).text(about);
     }
-    for (Difference hidden : mending.hidden()) {
-      text.append("-- Not compared, since this user may not see it: ")
-          .append(words(hidden))
-          .append('\n');
-    }
+    StringBuilder text = new StringBuilder("-- " + about + ".\n");
+    remarks.forEach(remark -> text.append("-- ").append(remark).append('\n'));
     return text + "\n" + mending.script();
+  }
+
+  private static boolean isOfCommands(MendScript mending) {
+    return mending.statements().stream().anyMatch(one -> one.startsWith("{"));
   }
 
   private static String words(LeftOut left) {

@@ -32,9 +32,16 @@ public final class ShowView {
     String there = report.isThere() ? "" : " (not there yet; apply makes it)";
     page.subject(SafeText.line(report.environment()), SafeText.line(report.address()) + there, "");
     if (!report.schema().tables().isEmpty()) {
-      Columns tables = new Columns().header("table", "rows", "columns").figures(1);
+      boolean documents = isOfDocuments(report);
+      Columns tables =
+          documents
+              ? new Columns().header("collection", "documents", "indexes").figures(1)
+              : new Columns().header("table", "rows", "columns").figures(1);
       for (Table table : report.schema().tables()) {
-        String columns = String.join(", ", table.columns().stream().map(Column::name).toList());
+        String columns =
+            documents
+                ? String.join(", ", table.indexes().stream().map(Index::name).toList())
+                : String.join(", ", table.columns().stream().map(Column::name).toList());
         Long rows = report.rowCounts().get(table.name());
         String counted = rows == null ? "not readable" : String.format(Locale.ROOT, "%,d", rows);
         tables.row(SafeText.line(table.name()), counted, SafeText.line(columns));
@@ -53,11 +60,19 @@ public final class ShowView {
     page.rows(others);
     page.lines(NotReadable.kinds(report.schema().snapshot().unseenKinds(), colors));
     int tables = report.schema().tables().size();
+    if (isOfDocuments(report)) {
+      page.verdict(PlanView.count(tables, "collection") + ".");
+      return;
+    }
     long columns = report.schema().tables().stream().mapToLong(t -> t.columns().size()).sum();
     page.verdict(
         tables == 0
             ? "There is no table."
             : PlanView.count(tables, "table") + ", " + PlanView.count(columns, "column") + ".");
+  }
+
+  private static boolean isOfDocuments(DatabaseReport report) {
+    return report.schema().tables().stream().anyMatch(one -> one.kind() == Kind.COLLECTION);
   }
 
   public void show(DatabaseReport.OfTable report) {

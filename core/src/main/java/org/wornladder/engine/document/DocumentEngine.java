@@ -38,6 +38,42 @@ public final class DocumentEngine implements Engine {
           "authenticate",
           "saslStart");
 
+  /** Commands that rungs use (the manual's "Database Commands"). */
+  private static final Set<String> KNOWN =
+      Set.of(
+          "create",
+          "collMod",
+          "createIndexes",
+          "dropIndexes",
+          "drop",
+          "renameCollection",
+          "convertToCapped",
+          "insert",
+          "update",
+          "delete",
+          "findAndModify",
+          "aggregate",
+          "createUser",
+          "updateUser",
+          "dropUser",
+          "grantRolesToUser",
+          "revokeRolesFromUser",
+          "createRole",
+          "updateRole",
+          "dropRole",
+          "grantPrivilegesToRole",
+          "revokePrivilegesFromRole",
+          "grantRolesToRole",
+          "revokeRolesFromRole",
+          "createSearchIndexes",
+          "updateSearchIndex",
+          "dropSearchIndex",
+          "shardCollection",
+          "reIndex",
+          "compact",
+          "validate",
+          "ping");
+
   /** It has no strings or names of SQL; the form of JSON does where one is shown. */
   private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.ESCAPES);
 
@@ -104,6 +140,14 @@ public final class DocumentEngine implements Engine {
               "take it out"));
     }
     return Optional.empty();
+  }
+
+  @Override
+  public Optional<String> unknown(Statement statement) {
+    String name = JsonObject.of(statement.text()).command();
+    return KNOWN.contains(name)
+        ? Optional.empty()
+        : Optional.of("the command " + name + " is not known here; the server may know it");
   }
 
   @Override

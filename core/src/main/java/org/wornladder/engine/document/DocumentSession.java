@@ -22,7 +22,7 @@ import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.engine.CountedStatements;
 import org.wornladder.engine.DatabaseErrors;
 import org.wornladder.engine.DatabaseLock;
-import org.wornladder.engine.DocumentBatches;
+import org.wornladder.engine.Documents;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Fault;
 import org.wornladder.engine.LeaseLock;
@@ -206,8 +206,8 @@ final class DocumentSession implements Session {
   }
 
   @Override
-  public Optional<DocumentBatches> documents() {
-    return Optional.of(new DocumentSeeding(connection));
+  public Optional<Documents> documents() {
+    return Optional.of(new DriverDocuments(connection));
   }
 
   @Override

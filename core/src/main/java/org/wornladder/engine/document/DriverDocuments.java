@@ -21,12 +21,22 @@ import org.bson.BsonValue;
 import org.bson.conversions.Bson;
 import org.bson.json.JsonParseException;
 import org.wornladder.engine.BadValueException;
-import org.wornladder.engine.DocumentBatches;
+import org.wornladder.engine.Documents;
 
-/** Brings documents into collections by bulk writes. */
-record DocumentSeeding(DocumentConnection connection) implements DocumentBatches {
+/** Documents through the driver. They are brought into collections by bulk writes. */
+record DriverDocuments(DocumentConnection connection) implements Documents {
   private static final int DELETED_AT_ONCE = 1000;
   private static final BulkWriteOptions IN_ANY_ORDER = new BulkWriteOptions().ordered(false);
+
+  @Override
+  public FieldSample fields(String collection, int most) throws SQLException {
+    List<BsonDocument> documents = new ArrayList<>();
+    DocumentConnection.driver(
+        () -> connection.collection(collection).find().limit(most).into(documents));
+    FieldCount count = new FieldCount();
+    documents.forEach(count::take);
+    return new FieldSample(documents.size(), count.fields());
+  }
 
   @Override
   public String key(String json, List<String> key) throws BadValueException {

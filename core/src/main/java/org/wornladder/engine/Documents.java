@@ -4,9 +4,13 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 
-/** How documents of a seed are held against those of a collection, and brought there. */
-public interface DocumentBatches {
+/**
+ * The documents of a document database: what they hold, and how those of a seed are held against
+ * them and brought there.
+ */
+public interface Documents {
   /** What is to be done about a document. */
   enum Fate {
     ADDED,
@@ -37,6 +41,25 @@ public interface DocumentBatches {
    * @param update whether documents that are there take on what the file says
    */
   record Into(String collection, List<String> key, boolean update) {}
+
+  /**
+   * A field that some documents of a sample have.
+   *
+   * @param name with the names of the fields around it and points between; {@code []} behind a name
+   *     is for the elements of an array
+   * @param types how many values there are of each type, by the type's name
+   */
+  record FieldTypes(String name, SortedMap<String, Long> types) {}
+
+  /**
+   * What the first documents of a collection hold; others may hold something else.
+   *
+   * @param documents how many were looked at
+   */
+  record FieldSample(long documents, List<FieldTypes> fields) {}
+
+  /** Looks at the first documents of a collection. */
+  FieldSample fields(String collection, int most) throws SQLException;
 
   /**
    * The key of a document, so that two of one key are of one text.
