@@ -283,9 +283,7 @@ public final class CheckService {
     try {
       for (Direction direction : Direction.values()) {
         for (Statement statement : preparation.statements(script, direction)) {
-          engine
-              .unknown(statement)
-              .ifPresent(what -> note(problems, statement.place(), what, ""));
+          engine.unknown(statement).ifPresent(what -> note(problems, statement.place(), what, ""));
         }
       }
     } catch (ProjectException e) {
