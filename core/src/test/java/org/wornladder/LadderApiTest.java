@@ -341,6 +341,6 @@ class LadderApiTest {
             .start();
     String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     assertThat(process.waitFor()).isZero();
-    assertThat(said).contains("the JDBC driver of sqlite is not on the class path");
+    assertThat(said).contains("the driver of sqlite is not on the class path");
   }
 }
