@@ -80,7 +80,9 @@ class DocumentIT {
   void driftIsWrittenAsCommands() {
     Workspace work =
         project("drifted")
-            .file("rungs/0001-stay.json", "{\"up\": {\"create\": \"stay\"}, \"down\": {\"drop\": \"stay\"}}");
+            .file(
+                "rungs/0001-stay.json",
+                "{\"up\": {\"create\": \"stay\"}, \"down\": {\"drop\": \"stay\"}}");
     work.ladder("apply", "--yes").exits(0);
     work.file(
         "rungs/0002-drift.json",

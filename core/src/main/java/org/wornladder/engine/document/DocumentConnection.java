@@ -11,9 +11,11 @@ import com.mongodb.client.MongoClient;
 import com.mongodb.client.MongoClients;
 import com.mongodb.client.MongoCollection;
 import com.mongodb.client.MongoDatabase;
+import com.mongodb.client.model.Filters;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.bson.BsonArray;
@@ -106,6 +108,19 @@ final class DocumentConnection implements AutoCloseable {
             () -> database.listCollections(BsonDocument.class).into(new ArrayList<BsonDocument>()));
     all.removeIf(one -> name(one).startsWith("system."));
     return all;
+  }
+
+  /** A collection or view as the database lists it; empty if it is not there. */
+  Optional<BsonDocument> collectionNamed(String name) throws SQLException {
+    return driver(
+            () ->
+                database
+                    .listCollections(BsonDocument.class)
+                    .filter(Filters.eq("name", name))
+                    .into(new ArrayList<BsonDocument>()))
+        .stream()
+        .filter(one -> name(one).equals(name))
+        .findFirst();
   }
 
   /** The name of what a listing describes. */

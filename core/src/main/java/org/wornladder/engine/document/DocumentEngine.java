@@ -165,7 +165,7 @@ public final class DocumentEngine implements Engine {
     throw new UnreachableException(
         "no scratch databases are made on a document database",
         "environment " + like.name(),
-        "write the rung by hand, and try it on an environment that may be thrown away",
+        "do without what needs one: drafts, rehearsals, folds, and what the files alone would build",
         null);
   }
 

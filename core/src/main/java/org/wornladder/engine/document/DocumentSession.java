@@ -235,9 +235,7 @@ final class DocumentSession implements Session {
   }
 
   private Optional<BsonDocument> listed(String name) throws SQLException {
-    return connection.collections().stream()
-        .filter(one -> DocumentConnection.name(one).equals(name))
-        .findFirst();
+    return connection.collectionNamed(name);
   }
 
   @Override

@@ -47,10 +47,9 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
     List<Table> tables = new ArrayList<>();
     List<DatabaseObject> objects = new ArrayList<>();
     if (isCollection) {
-      for (BsonDocument listed : connection.collections()) {
-        if (DocumentConnection.name(listed).equals(name)) {
-          add(listed, tables, objects);
-        }
+      Optional<BsonDocument> listed = connection.collectionNamed(name);
+      if (listed.isPresent()) {
+        add(listed.get(), tables, objects);
       }
     } else {
       accounts("usersInfo", "users", Kind.USER, objects);
