@@ -30,7 +30,7 @@ public interface Documents {
   /**
    * What is done about one document.
    *
-   * @param fields those that change; of a document that is added, all
+   * @param fields those that change; of a document that is added, all, where they are wanted
    */
   record Outcome(Fate fate, List<Field> fields) {}
 
@@ -62,12 +62,20 @@ public interface Documents {
   FieldSample fields(String collection, int most) throws SQLException;
 
   /**
-   * The key of a document, so that two of one key are of one text.
+   * A document that was read.
+   *
+   * @param key what it says under the fields of the key, so that two of one key are of one text
+   * @param content in the driver's own form
+   */
+  record Parsed(String key, Object content) {}
+
+  /**
+   * Reads a document.
    *
    * @param json relaxed Extended JSON
    * @throws BadValueException if it is none, or lacks a field of the key
    */
-  String key(String json, List<String> key) throws BadValueException;
+  Parsed parse(String json, List<String> key) throws BadValueException;
 
   /** Whether a collection holds nothing, or is not there. */
   boolean isEmpty(String collection) throws SQLException;
@@ -76,17 +84,18 @@ public interface Documents {
    * Compares documents with those that stand, and writes what differs if that is wanted. Fields
    * that a document does not name stay as they are.
    *
-   * @param documents of different keys, each of which has been asked for by {@link #key}
+   * @param documents of different keys
    * @param empty whether the collection held nothing before the first of them
+   * @param shown of how many of those that change the fields are wanted
    * @return what is or was done about each
    */
-  List<Outcome> take(Into into, List<String> documents, boolean empty, boolean writes)
+  List<Outcome> take(Into into, List<Parsed> documents, boolean empty, int shown, boolean writes)
       throws SQLException;
 
   /**
    * The documents that stand and have none of some keys; they are deleted if that is wanted.
    *
-   * @param keys as {@link #key} gives them
+   * @param keys as {@link #parse} gives them
    * @return their keys
    */
   List<String> others(Into into, Set<String> keys, boolean deletes) throws SQLException;

@@ -1,7 +1,9 @@
 package org.wornladder.journal;
 
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.wornladder.journal.History.Break;
 import org.wornladder.sql.Fingerprint;
 
@@ -12,7 +14,7 @@ import org.wornladder.sql.Fingerprint;
  */
 final class HashChain {
   private JournalHead last = JournalHead.NONE;
-  private JournalHead beforeLast = JournalHead.NONE;
+  private final Set<JournalHead> passed = new HashSet<>();
   private String digest = "";
   private Optional<Break> broken = Optional.empty();
 
@@ -34,7 +36,7 @@ final class HashChain {
     } else if (broken.isEmpty()) {
       broken = breakAt(entry, expected).map(reason -> new Break(entry.number(), reason));
     }
-    beforeLast = last;
+    passed.add(last);
     last = new JournalHead(entry.number(), entry.hash());
     digest = Fingerprint.ofParts(List.of(digest, expected, entry.hash()));
   }
@@ -64,12 +66,12 @@ final class HashChain {
    * @param head as it was recorded beside the journal
    * @param table where it is recorded
    * @param together whether an entry and its record are written both or not at all; where they are
-   *     not, a process may have ended between the two
+   *     not, a process may have ended before it could record the last ones
    */
   Optional<Break> end(Optional<JournalHead> head, String table, boolean together) {
     JournalHead recorded = head.orElse(JournalHead.NONE);
-    boolean oneBehind = head.isPresent() && recorded.equals(beforeLast);
-    if (broken.isPresent() || last.equals(recorded) || !together && oneBehind) {
+    boolean behind = head.isPresent() && passed.contains(recorded);
+    if (broken.isPresent() || last.equals(recorded) || !together && behind) {
       return broken;
     }
     if (head.isEmpty()) {

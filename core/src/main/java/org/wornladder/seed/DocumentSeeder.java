@@ -186,8 +186,7 @@ final class DocumentSeeder implements SeedWork {
     private final Map<String, Integer> lines = new HashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private final List<RowChange> changes = new ArrayList<>();
-    private final List<String> waiting = new ArrayList<>();
-    private final List<String> waitingKeys = new ArrayList<>();
+    private final List<Documents.Parsed> waiting = new ArrayList<>();
     private final Map<Documents.Fate, Long> counts = new HashMap<>();
     private boolean empty;
 
@@ -238,14 +237,13 @@ final class DocumentSeeder implements SeedWork {
 
     private void take(int line, String json) throws SQLException {
       try {
-        String key = batches.key(json, into.key());
-        Integer before = lines.putIfAbsent(key, line);
+        Documents.Parsed document = batches.parse(json, into.key());
+        Integer before = lines.putIfAbsent(document.key(), line);
         if (before != null) {
           wrong(line, "the document of line " + before + " has the same key", "keep one of them");
           return;
         }
-        waiting.add(json);
-        waitingKeys.add(key);
+        waiting.add(document);
       } catch (BadValueException e) {
         wrong(line, e.getMessage(), "");
       }
@@ -262,16 +260,15 @@ final class DocumentSeeder implements SeedWork {
 
     private void flush() throws SQLException {
       List<Outcome> outcomes =
-          waiting.isEmpty() ? List.of() : batches.take(into, waiting, empty, writes);
+          waiting.isEmpty() ? List.of() : batches.take(into, waiting, empty, left(), writes);
       for (int i = 0; i < outcomes.size(); i++) {
         Outcome outcome = outcomes.get(i);
         counts.merge(outcome.fate(), 1L, Long::sum);
         if (left() > 0 && outcome.fate() != Documents.Fate.UNCHANGED) {
-          changes.add(change(outcome, waitingKeys.get(i)));
+          changes.add(change(outcome, waiting.get(i).key()));
         }
       }
       waiting.clear();
-      waitingKeys.clear();
     }
 
     private RowChange change(Outcome outcome, String key) {

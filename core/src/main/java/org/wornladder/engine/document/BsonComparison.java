@@ -19,6 +19,15 @@ final class BsonComparison {
     return settled(one).equals(settled(other));
   }
 
+  /** A text that is one for all values that are the same, and for no others. */
+  static String text(BsonValue value) {
+    return value.isInt32()
+        ? Integer.toString(value.asInt32().getValue())
+        : value instanceof BsonNumber number
+            ? number(number).getValue().toString()
+            : DocumentJson.text(settled(value));
+  }
+
   /** A value in one form for all that are the same. */
   static BsonValue settled(BsonValue value) {
     if (value instanceof BsonNumber number) {
@@ -37,7 +46,7 @@ final class BsonComparison {
     return value;
   }
 
-  private static BsonValue number(BsonNumber number) {
+  private static BsonDecimal128 number(BsonNumber number) {
     Decimal128 decimal = number.decimal128Value();
     if (decimal.isNaN() || decimal.isInfinite()) {
       return new BsonDecimal128(decimal);

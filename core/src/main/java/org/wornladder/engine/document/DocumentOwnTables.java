@@ -7,6 +7,7 @@ import com.mongodb.client.model.Sorts;
 import com.mongodb.client.model.Updates;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
@@ -22,11 +23,14 @@ import org.wornladder.engine.OwnTables;
 import org.wornladder.engine.Session;
 
 /** The tool's own tables as collections; a row's number is also the key of its document. */
-record DocumentOwnTables(DocumentConnection connection) implements OwnTables {
+record DocumentOwnTables(
+    DocumentConnection connection, DelayedWrites delayed, DocumentSession session)
+    implements OwnTables {
   static final String KEY = "_id";
 
   @Override
   public List<String> columns(String table) throws SQLException {
+    session.runWaiting();
     List<BsonDocument> last =
         DocumentConnection.driver(
             () ->
@@ -44,11 +48,13 @@ record DocumentOwnTables(DocumentConnection connection) implements OwnTables {
 
   @Override
   public void create(OwnTable table) throws SQLException {
+    session.runWaiting();
     connection.run(new BsonDocument("create", new BsonString(table.name())));
   }
 
   @Override
   public List<OwnRow> rows(OwnQuery query) throws SQLException {
+    session.runWaiting();
     List<BsonDocument> found =
         DocumentConnection.driver(() -> find(query).into(new ArrayList<BsonDocument>()));
     return found.stream().map(row -> row(row, query.columns())).toList();
@@ -115,20 +121,20 @@ record DocumentOwnTables(DocumentConnection connection) implements OwnTables {
 
   @Override
   public void insertNow(String table, SortedMap<String, Object> values) throws SQLException {
+    session.runWaiting();
     DocumentConnection.driver(() -> connection.collection(table).insertOne(document(values)));
   }
 
   @Override
-  public void amend(String table, SortedMap<String, Object> values, OwnQuery.Filter where)
-      throws SQLException {
-    List<Bson> set = new ArrayList<>();
-    values.forEach((column, one) -> set.add(Updates.set(column, value(one))));
-    DocumentConnection.driver(
-        () -> connection.collection(table).updateOne(filter(where), Updates.combine(set)));
+  public void amend(String table, SortedMap<String, Object> values, OwnQuery.Filter where) {
+    Map<String, Bson> set = new LinkedHashMap<>();
+    values.forEach((column, one) -> set.put(column, Updates.set(column, value(one))));
+    delayed.amend(table, filter(where).toBsonDocument(), set);
   }
 
   @Override
   public void delete(String table, OwnQuery.Filter where) throws SQLException {
+    session.runWaiting();
     DocumentConnection.driver(() -> connection.collection(table).deleteMany(filter(where)));
   }
 }

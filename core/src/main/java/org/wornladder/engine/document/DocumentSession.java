@@ -43,11 +43,13 @@ final class DocumentSession implements Session {
   private final DocumentConnection connection;
   private final Target target;
   private final String shown;
+  private final DelayedWrites delayed;
   private Optional<LeaseLock> lease = Optional.empty();
   private Optional<Statement> unfinished = Optional.empty();
 
   private DocumentSession(DocumentConnection connection, Target target, String shown) {
     this.connection = connection;
+    delayed = new DelayedWrites(connection);
     this.target = target;
     this.shown = shown;
   }
@@ -77,7 +79,7 @@ final class DocumentSession implements Session {
 
   @Override
   public OwnTables ownTables(Session through, Engine engine) {
-    return new DocumentOwnTables(connection);
+    return new DocumentOwnTables(connection, delayed, this);
   }
 
   @Override
@@ -120,7 +122,7 @@ final class DocumentSession implements Session {
 
   @Override
   public void begin() {
-    // Each command is by itself.
+    delayed.begin();
   }
 
   @Override
@@ -130,7 +132,7 @@ final class DocumentSession implements Session {
 
   @Override
   public void commit() {
-    // It is written already.
+    delayed.begin();
   }
 
   @Override
@@ -140,11 +142,13 @@ final class DocumentSession implements Session {
 
   @Override
   public void rollback() {
-    // Nothing can be undone; the journal says what was done.
+    // A command cannot be undone; what was to be recorded of it can.
+    delayed.forget();
   }
 
   @Override
   public void execute(Statement statement) throws SQLException {
+    flush();
     unfinished = Optional.of(statement);
     BsonDocument command;
     try {
@@ -157,13 +161,26 @@ final class DocumentSession implements Session {
   }
 
   @Override
-  public void flush() {
-    // Nothing waits.
+  public void flush() throws SQLException {
+    if (delayed.hasRows()) {
+      fence();
+      delayed.writeRows();
+    }
   }
 
   @Override
-  public void runWaiting() {
-    // Nothing waits.
+  public void runWaiting() throws SQLException {
+    if (!delayed.isEmpty()) {
+      flush();
+      delayed.writeChanges();
+    }
+  }
+
+  /** A look at whose the lock is, right before something is recorded. */
+  private void fence() throws SQLException {
+    if (lease.isPresent()) {
+      lease.get().fence(new DocumentLease(connection, false));
+    }
   }
 
   @Override
@@ -176,18 +193,13 @@ final class DocumentSession implements Session {
     return unfinished;
   }
 
-  /** Written with a look at whose the lock is, right before it. */
   @Override
-  public void insert(String table, List<String> columns, List<Object> values) throws SQLException {
-    if (lease.isPresent()) {
-      lease.get().fence(new DocumentLease(connection, false));
-    }
+  public void insert(String table, List<String> columns, List<Object> values) {
     Map<String, Object> row = new LinkedHashMap<>();
     for (int i = 0; i < columns.size(); i++) {
       row.put(columns.get(i), values.get(i));
     }
-    DocumentConnection.driver(
-        () -> connection.collection(table).insertOne(DocumentOwnTables.document(row)));
+    delayed.insert(table, DocumentOwnTables.document(row));
   }
 
   @Override
@@ -220,12 +232,20 @@ final class DocumentSession implements Session {
       store.make();
       LeaseLock taken = LeaseLock.take(store, where, wait, onWait);
       lease = Optional.of(taken);
-      return () -> {
-        lease = Optional.empty();
-        taken.close();
-      };
+      return () -> release(taken);
     } catch (SQLException e) {
       throw DatabaseErrors.translate(this, target.environment().name(), "taking the lock", e);
+    }
+  }
+
+  /** Records what is not recorded yet, as long as the lock is held. */
+  private void release(LeaseLock taken) {
+    try (taken) {
+      runWaiting();
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(this, target.environment().name(), "writing the journal", e);
+    } finally {
+      lease = Optional.empty();
     }
   }
 

@@ -39,7 +39,7 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
   }
 
   @Override
-  public String key(String json, List<String> key) throws BadValueException {
+  public Parsed parse(String json, List<String> key) throws BadValueException {
     BsonDocument document;
     try {
       document = DocumentJson.document(json);
@@ -51,7 +51,7 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
         throw new BadValueException("it has no " + field + ", which is part of the key");
       }
     }
-    return keyOf(document, key);
+    return new Parsed(keyOf(document, key), document);
   }
 
   private static String keyOf(BsonDocument document, List<String> key) {
@@ -59,7 +59,7 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
     for (String field : key) {
       BsonValue value = document.get(field);
       text.append(text.isEmpty() ? "" : ", ").append(field).append('=');
-      text.append(value == null ? "" : DocumentJson.text(BsonComparison.settled(value)));
+      text.append(value == null ? "" : BsonComparison.text(value));
     }
     return text.toString();
   }
@@ -72,15 +72,16 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
   }
 
   @Override
-  public List<Outcome> take(Into into, List<String> documents, boolean empty, boolean writes)
+  public List<Outcome> take(
+      Into into, List<Parsed> documents, boolean empty, int shown, boolean writes)
       throws SQLException {
-    List<BsonDocument> wanted = documents.stream().map(DocumentJson::document).toList();
-    Map<String, BsonDocument> there = empty ? Map.of() : there(into, wanted);
+    Map<String, BsonDocument> there = empty ? Map.of() : there(into, documents);
     List<Outcome> outcomes = new ArrayList<>();
     List<WriteModel<BsonDocument>> changes = new ArrayList<>();
-    for (BsonDocument document : wanted) {
-      BsonDocument stands = there.get(keyOf(document, into.key()));
-      Outcome outcome = outcome(into, document, stands);
+    for (Parsed one : documents) {
+      BsonDocument document = (BsonDocument) one.content();
+      BsonDocument stands = there.get(one.key());
+      Outcome outcome = outcome(into, document, stands, changes.size() < shown);
       outcomes.add(outcome);
       if (outcome.fate() == Fate.ADDED) {
         changes.add(new InsertOneModel<>(document));
@@ -113,8 +114,9 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
   }
 
   /** The documents that stand under the keys of others. */
-  private Map<String, BsonDocument> there(Into into, List<BsonDocument> wanted)
-      throws SQLException {
+  private Map<String, BsonDocument> there(Into into, List<Parsed> documents) throws SQLException {
+    List<BsonDocument> wanted =
+        documents.stream().map(one -> (BsonDocument) one.content()).toList();
     List<BsonDocument> found = new ArrayList<>();
     MongoCollection<BsonDocument> collection = connection.collection(into.collection());
     DocumentConnection.driver(() -> collection.find(keys(into, wanted)).into(found));
@@ -139,9 +141,10 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
             .toList());
   }
 
-  private static Outcome outcome(Into into, BsonDocument wanted, BsonDocument stands) {
+  private static Outcome outcome(
+      Into into, BsonDocument wanted, BsonDocument stands, boolean shown) {
     if (stands == null) {
-      return new Outcome(Fate.ADDED, fields(wanted, new BsonDocument()));
+      return new Outcome(Fate.ADDED, shown ? fields(wanted, new BsonDocument()) : List.of());
     }
     List<Field> fields = into.update() ? fields(wanted, stands) : List.of();
     return new Outcome(fields.isEmpty() ? Fate.UNCHANGED : Fate.UPDATED, fields);
