@@ -27,10 +27,8 @@ final class CommandTargets {
       case "drop" -> Optional.of(target(Change.DROPS, Kind.COLLECTION, subject));
       case "collMod", "createIndexes", "dropIndexes" ->
           Optional.of(target(Change.ALTERS, Kind.COLLECTION, subject));
-      // It is gone from its old name, which holds the database's own.
-      case "renameCollection" ->
-          Optional.of(
-              target(Change.DROPS, Kind.COLLECTION, subject.substring(subject.indexOf('.') + 1)));
+      // It is gone from its old name.
+      case "renameCollection" -> Optional.of(target(Change.DROPS, Kind.COLLECTION, subject));
       case "createUser" -> Optional.of(target(Change.MAKES, Kind.USER, subject));
       case "dropUser" -> Optional.of(target(Change.DROPS, Kind.USER, subject));
       case "createRole" -> Optional.of(target(Change.MAKES, Kind.ROLE, subject));

@@ -34,8 +34,8 @@ final class CommandRisks {
       }
       case "delete" -> add(statement, name, Kind.ERASES, "documents are gone");
       case "renameCollection" -> {
-        String to = plain(command.get("to").orElse(""));
-        add(statement, plain(name), Kind.BREAKS_OLD_CODE, StatementRisks.CALLED + to + " now");
+        String to = command.get("to").orElse("");
+        add(statement, name, Kind.BREAKS_OLD_CODE, StatementRisks.CALLED + to + " now");
       }
       case "createIndexes" -> {
         if (command.get("indexes").orElse("").matches("(?s).*\"unique\"\\s*:\\s*true.*")) {
@@ -51,11 +51,6 @@ final class CommandRisks {
         // No risk that a text shows.
       }
     }
-  }
-
-  /** A name without its database. */
-  private static String plain(String name) {
-    return name.substring(name.indexOf('.') + 1);
   }
 
   private void add(Statement statement, String name, Kind kind, String reason) {

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
+import org.bson.BSONException;
 import org.bson.BsonArray;
 import org.bson.BsonDocument;
 import org.bson.BsonInt32;
@@ -31,6 +32,9 @@ import org.wornladder.project.Environment;
  * its servers.
  */
 final class DocumentConnection implements AutoCloseable {
+  private static final String RENAME = "renameCollection";
+  private static final String ADMIN = "admin";
+
   private final MongoClient client;
   private final MongoDatabase database;
 
@@ -89,7 +93,21 @@ final class DocumentConnection implements AutoCloseable {
 
   /** Runs a command; its reply may still hold write errors. */
   BsonDocument run(BsonDocument command) throws SQLException {
-    return driver(() -> database.runCommand(command, BsonDocument.class));
+    return command.containsKey(RENAME)
+        ? rename(command)
+        : driver(() -> database.runCommand(command, BsonDocument.class));
+  }
+
+  /** It is a command of another database, and takes names with that of theirs in front. */
+  private BsonDocument rename(BsonDocument command) throws SQLException {
+    BsonDocument whole = command.clone();
+    for (String key : List.of(RENAME, "to")) {
+      BsonValue name = command.get(key);
+      if (name != null && name.isString()) {
+        whole.put(key, new BsonString(database.getName() + "." + name.asString().getValue()));
+      }
+    }
+    return driver(() -> client.getDatabase(ADMIN).runCommand(whole, BsonDocument.class));
   }
 
   /** What the driver does, with its failures as the program knows them. */
@@ -98,6 +116,9 @@ final class DocumentConnection implements AutoCloseable {
       return work.get();
     } catch (MongoException e) {
       throw DocumentErrors.sql(e);
+    } catch (BSONException e) {
+      // Such as a document over the size limit, which is never sent.
+      throw new SQLException(e.getMessage(), "42000", e);
     }
   }
 

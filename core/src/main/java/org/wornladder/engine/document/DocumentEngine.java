@@ -68,7 +68,6 @@ public final class DocumentEngine implements Engine {
           "createSearchIndexes",
           "updateSearchIndex",
           "dropSearchIndex",
-          "shardCollection",
           "reIndex",
           "compact",
           "validate",

@@ -60,7 +60,8 @@ final class DocumentErrors {
       return new SQLException(words(e), CREDENTIALS, e.getCode(), e);
     }
     if (e instanceof MongoTimeoutException) {
-      return new SQLException("no server of the deployment answers", NO_ANSWER, e.getCode(), e);
+      return new SQLException(
+          "no server of the deployment answers as its primary", NO_ANSWER, e.getCode(), e);
     }
     boolean cut =
         e instanceof MongoSocketException

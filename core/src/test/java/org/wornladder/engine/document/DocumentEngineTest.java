@@ -370,6 +370,37 @@ class DocumentEngineTest {
   }
 
   @Test
+  void aCollectionGetsAnotherName() {
+    TestLadder ladder = bins();
+    rung(
+        ladder,
+        "0002-rename",
+        "{\"renameCollection\": \"bin\", \"to\": \"crate\"}",
+        "{\"renameCollection\": \"crate\", \"to\": \"bin\"}");
+    ladder.apply();
+    assertThat(database.everything()).containsOnlyKeys("crate");
+    ladder.rollback(new RollbackOptions.Last(1));
+    assertThat(database.everything()).containsOnlyKeys("bin");
+  }
+
+  @Test
+  void aDocumentOverTheSizeLimitIsAFailureWithItsPlace() {
+    TestLadder ladder = bins();
+    rung(
+        ladder,
+        "0002-large",
+        "{\"insert\": \"bin\", \"documents\": [{\"code\": \"" + "x".repeat(17 << 20) + "\"}]}",
+        "");
+    assertThatThrownBy(ladder::apply)
+        .isInstanceOf(StatementFailedException.class)
+        .satisfies(
+            e ->
+                assertThat(((LadderException) e).where().orElse(""))
+                    .startsWith("rungs/0002-large.json:2:10"));
+    assertThat(database.documents("bin")).hasSize(1);
+  }
+
+  @Test
   void whatNeedsSqlIsRefused() {
     TestLadder ladder = bins();
     ladder.apply();
