@@ -83,12 +83,21 @@ public final class DriftView {
       return "Whether " + drift.environment() + " is" + says + " cannot be said.";
     }
     boolean sure = !drift.isCleanButForSeeds() || drift.hidden().isEmpty();
-    boolean rowsAlone = drift.isCleanButForSeeds() && !drift.seeds().isClean();
     return drift.environment()
         + (drift.isCleanButForSeeds() ? " is" : " is not")
         + says
         + (sure ? "." : ", as far as this user may see.")
-        + (rowsAlone ? " Its rows are not what the seeds say." : "");
+        + (drift.isCleanButForSeeds() ? rows(drift.seeds()) : "");
+  }
+
+  /** What is to be said of the rows where all else is as it should be. */
+  private static String rows(SeedDrift seeds) {
+    if (!seeds.differing().isEmpty()) {
+      return " Its rows are not what the seeds say.";
+    }
+    return seeds.findings().isEmpty()
+        ? ""
+        : " It cannot be said whether its rows are what the seeds say.";
   }
 
   private void seeds(DriftReport drift) {
