@@ -61,7 +61,9 @@ class DocumentIT {
     work.ladder("check")
         .exits(0)
         .says("the command frobnicate is not known here", "commands run one by one");
-    work.ladder("apply", "--yes").exits(5).complains("no such command", "1 statement of it is done");
+    work.ladder("apply", "--yes")
+        .exits(5)
+        .complains("no such command", "1 statement of it is done");
     work.ladder("status").says("0001", "stuck", "after statement 1");
     Files.writeString(
         rung, "{ \"up\": {\"create\": \"lodging\"}, \"down\": {\"drop\": \"lodging\"} }");

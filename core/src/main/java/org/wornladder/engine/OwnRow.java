@@ -5,7 +5,7 @@ import java.util.List;
 /**
  * A row of one of the tool's own tables.
  *
- * @param values the columns asked for, in that order, as texts; of one that somebody made NULL, the
+ * @param values the columns asked for, in that order, as texts; of one that was made NULL, the
  *     empty text
  */
 public record OwnRow(List<String> values) {
@@ -22,7 +22,7 @@ public record OwnRow(List<String> values) {
     try {
       return Long.parseLong(values.get(column));
     } catch (NumberFormatException e) {
-      // Somebody wrote it by hand; the hash of the row will not fit.
+      // It was written by hand; the hash of the row will not fit.
       return 0;
     }
   }

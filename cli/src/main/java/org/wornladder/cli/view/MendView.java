@@ -43,7 +43,7 @@ public final class MendView {
             hidden ->
                 remarks.add("Not compared, since this user may not see it: " + words(hidden)));
     if (isOfCommands(mending)) {
-      Optional<String> oneWay = Optional.of("it takes back what nobody wrote down");
+      Optional<String> oneWay = Optional.of("it restores what was there");
       return new CommandDraft(mending.statements(), List.of(), oneWay, remarks).text(about);
     }
     StringBuilder text = new StringBuilder("-- " + about + ".\n");
