@@ -155,17 +155,10 @@ final class DocumentConnection implements AutoCloseable {
         () -> collection(collection).listIndexes(BsonDocument.class).into(new ArrayList<>()));
   }
 
-  /** What a command lists under a key of its reply; none where it is not known or not allowed. */
+  /** What a command lists under a key of its reply. */
   List<BsonDocument> listed(BsonDocument command, String key) throws SQLException {
-    try {
-      BsonArray all = run(command).getArray(key, new BsonArray());
-      return all.stream().map(BsonValue::asDocument).toList();
-    } catch (SQLException e) {
-      if (e.getSQLState().startsWith("08")) {
-        throw e;
-      }
-      return List.of();
-    }
+    BsonArray all = run(command).getArray(key, new BsonArray());
+    return all.stream().map(BsonValue::asDocument).toList();
   }
 
   @Override

@@ -28,6 +28,8 @@ final class DocumentErrors {
   private static final String TIMEOUT = "57014";
   private static final String FULL = "53100";
 
+  private static final int UNKNOWN_COMMAND = 59;
+
   /** By the numbers of the protocol's error codes (its source, "error_codes.yml"). */
   private static final Map<Integer, String> STATES =
       Map.of(
@@ -85,6 +87,11 @@ final class DocumentErrors {
     return cause instanceof MongoCommandException refused
         ? refused.getErrorMessage()
         : String.valueOf(e.getMessage());
+  }
+
+  /** Whether the server does not know a command at all. */
+  static boolean isUnknownCommand(SQLException e) {
+    return e.getErrorCode() == UNKNOWN_COMMAND;
   }
 
   /** What a failure to connect means. */

@@ -2,6 +2,7 @@ package org.wornladder.engine.document;
 
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import org.bson.BsonBoolean;
 import org.bson.BsonDocument;
 import org.bson.BsonInt32;
 import org.bson.BsonString;
+import org.wornladder.engine.Fault;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.Index;
 import org.wornladder.schema.Kind;
@@ -36,10 +38,9 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
         add(listed, tables, objects);
       }
     }
-    accounts("usersInfo", "users", Kind.USER, objects);
-    accounts("rolesInfo", "roles", Kind.ROLE, objects);
+    Set<Kind> unseen = accounts(objects);
     tables.sort((one, other) -> one.name().compareTo(other.name()));
-    return new Schema(tables, objects);
+    return new Schema(tables, objects, unseen);
   }
 
   /** What one name stands for: a collection or view, or a user or role. */
@@ -52,8 +53,7 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
         add(listed.get(), tables, objects);
       }
     } else {
-      accounts("usersInfo", "users", Kind.USER, objects);
-      accounts("rolesInfo", "roles", Kind.ROLE, objects);
+      accounts(objects);
       objects.removeIf(object -> !object.name().equals(name));
     }
     return new Schema(tables, objects);
@@ -119,6 +119,22 @@ record DocumentStructure(DocumentConnection connection, List<String> without) {
         listed.containsKey("partialFilterExpression"),
         false,
         DocumentJson.text(definition));
+  }
+
+  /** Users and roles; returns the kinds of which this user may not see all. */
+  private Set<Kind> accounts(List<DatabaseObject> objects) throws SQLException {
+    Set<Kind> unseen = EnumSet.noneOf(Kind.class);
+    try {
+      accounts("usersInfo", "users", Kind.USER, objects);
+      accounts("rolesInfo", "roles", Kind.ROLE, objects);
+    } catch (SQLException e) {
+      if (DocumentErrors.kind(e) == Fault.Kind.DENIED) {
+        unseen.addAll(List.of(Kind.USER, Kind.ROLE));
+      } else if (!DocumentErrors.isUnknownCommand(e)) {
+        throw e;
+      }
+    }
+    return unseen;
   }
 
   /** Those of this database, by name, with the roles that they have. */
