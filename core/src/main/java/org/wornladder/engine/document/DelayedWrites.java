@@ -58,6 +58,13 @@ final class DelayedWrites {
     changes.putAll(mark.changes());
   }
 
+  /** Forgets everything that is not written. */
+  void drop() {
+    rows.clear();
+    changes.clear();
+    mark = new Mark(0, Map.of());
+  }
+
   boolean hasRows() {
     return !rows.isEmpty();
   }

@@ -243,6 +243,7 @@ final class DocumentSession implements Session {
     try (taken) {
       runWaiting();
     } catch (SQLException e) {
+      delayed.drop();
       throw DatabaseErrors.translate(this, target.environment().name(), "writing the journal", e);
     } finally {
       lease = Optional.empty();
@@ -390,6 +391,13 @@ final class DocumentSession implements Session {
 
   @Override
   public void close() {
-    connection.close();
+    try (connection) {
+      runWaiting();
+    } catch (SQLException e) {
+      // What was not recorded is in doubt, and the next run decides it.
+      return;
+    } finally {
+      delayed.drop();
+    }
   }
 }
