@@ -31,7 +31,7 @@ public final class DocumentServer {
 
   /** The url by another port, behind which a server that does not answer is given up soon. */
   public String url(int port) {
-    return "mongodb://127.0.0.1:" + port + "/" + name + "?serverSelectionTimeoutMS=200";
+    return "mongodb://127.0.0.1:" + port + "/" + name + "?serverSelectionTimeoutMS=250";
   }
 
   public MongoDatabase database() {
