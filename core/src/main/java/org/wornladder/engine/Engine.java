@@ -22,6 +22,11 @@ public interface Engine {
     return Optional.empty();
   }
 
+  /** Whether a JDBC driver out of {@code drivers/} serves it. */
+  default boolean isOfDriver() {
+    return false;
+  }
+
   Dialect dialect();
 
   Quoting quoting();

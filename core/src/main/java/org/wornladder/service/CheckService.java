@@ -242,10 +242,10 @@ public final class CheckService {
     if (settings.lockTimeout().isPresent() && !abilities.contains(Ability.LOCK_TIMEOUT)) {
       keys.add("lock-timeout");
     }
-    if (settings.driver().isPresent() && engine.restrictions().isEmpty()) {
+    if (settings.driver().isPresent() && !engine.isOfDriver()) {
       keys.add("driver");
     }
-    if (settings.tableOptions().isPresent() && engine.restrictions().isEmpty()) {
+    if (settings.tableOptions().isPresent() && !engine.isOfDriver()) {
       keys.add("table-options");
     }
     if (settings.attic().mode() != AtticSettings.Mode.OFF && !abilities.contains(Ability.ATTIC)) {

@@ -38,7 +38,7 @@ public final class DocumentServer {
     return CLIENT.getDatabase(name);
   }
 
-  /** Runs a command as somebody else would. */
+  /** Runs a command on the database, past the program under test. */
   public BsonDocument run(String command) {
     return database().runCommand(BsonDocument.parse(command), BsonDocument.class);
   }

@@ -53,6 +53,11 @@ public record JdbcEngine(String name, DriverTraits traits) implements Engine {
   }
 
   @Override
+  public boolean isOfDriver() {
+    return true;
+  }
+
+  @Override
   public Dialect dialect() {
     return Dialects.standard(name);
   }

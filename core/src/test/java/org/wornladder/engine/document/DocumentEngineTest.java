@@ -401,6 +401,18 @@ class DocumentEngineTest {
   }
 
   @Test
+  void settingsOfDriversHaveNoEffect() {
+    TestLadder ladder = bins();
+    ladder.file(
+        "ladder.yaml",
+        "name: hollowfield\nenvironments:\n  dev: { url: '"
+            + database.url()
+            + "', driver: x.Y }\n");
+    assertThat(Ladder.check(root).problems())
+        .anyMatch(problem -> problem.message().equals("driver has no effect on document"));
+  }
+
+  @Test
   void whatNeedsSqlIsRefused() {
     TestLadder ladder = bins();
     ladder.apply();

@@ -45,7 +45,9 @@ class DocumentKillTest {
     ladder.file("ladder.yaml", "name: hollowfield\nenvironments:\n  dev: { url: '" + url + "' }\n");
   }
 
-  /** Nobody waits in this test for the lock of a client that is known to be dead. */
+  /**
+   * Releases the lock of the client that was cut off, which would be taken over after six seconds.
+   */
   private void freeLock() {
     database.run("{update: 'ladder_lock', updates: [{q: {_id: 1}, u: {$set: {holder: ''}}}]}");
   }
