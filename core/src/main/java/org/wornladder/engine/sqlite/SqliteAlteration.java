@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.wornladder.change.ChangeScript;
@@ -214,7 +215,7 @@ record SqliteAlteration(String table, List<Action> actions) {
     try (Connection memory = DriverManager.getConnection("jdbc:sqlite::memory:");
         java.sql.Statement sql = memory.createStatement()) {
       sql.execute(text);
-      Table made = new SqliteStructure(sql, List.of()).read().tables().get(0);
+      Table made = new SqliteStructure(sql, List.of(), Map.of()).read().tables().get(0);
       List<Part> parts = new ArrayList<>(made.storedParts());
       before.indexes().stream()
           .filter(index -> !index.fromConstraint())

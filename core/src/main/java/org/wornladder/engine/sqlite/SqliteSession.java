@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Consumer;
@@ -31,6 +32,7 @@ import org.wornladder.engine.StatementMeter;
 import org.wornladder.engine.Target;
 import org.wornladder.project.Condition;
 import org.wornladder.schema.Schema;
+import org.wornladder.schema.Table;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
@@ -42,6 +44,9 @@ final class SqliteSession extends JdbcSession {
   private final SqliteFile file;
   private final Target target;
   private final boolean there;
+
+  /** The tables as they were last read; see {@link SqliteStructure#tables}. */
+  private Map<List<String>, Table> tablesRead = Map.of();
 
   /** What was broken before a transaction in which foreign keys are not enforced. */
   private Optional<ForeignKeyCheck> brokenBefore = Optional.empty();
@@ -321,7 +326,10 @@ final class SqliteSession extends JdbcSession {
     // Outside of a transaction a savepoint begins one (SQLite's documentation, "SAVEPOINT").
     control().execute("SAVEPOINT ladder_structure");
     try (SessionRestore after = () -> control().execute("RELEASE ladder_structure")) {
-      return new SqliteStructure(control(), without).read();
+      SqliteStructure structure = new SqliteStructure(control(), without, tablesRead);
+      Schema read = structure.read();
+      tablesRead = structure.tables();
+      return read;
     }
   }
 

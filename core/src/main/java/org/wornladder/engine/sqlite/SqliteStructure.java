@@ -1,5 +1,6 @@
 package org.wornladder.engine.sqlite;
 
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -12,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import org.wornladder.engine.JsonLists;
 import org.wornladder.engine.TextDependencies;
 import org.wornladder.schema.Column;
 import org.wornladder.schema.Constraint;
@@ -28,60 +30,117 @@ import org.wornladder.schema.Trigger;
 import org.wornladder.schema.View;
 import org.wornladder.sql.Dialects;
 
-/** Reads a structure with a fixed number of queries (SQLite documentation, "PRAGMA functions"). */
+/**
+ * Reads a structure with a fixed number of queries (SQLite documentation, "PRAGMA functions"). All
+ * that is said of a table follows from the texts in {@code sqlite_schema} of it and its indexes
+ * ("The Schema Table"): a table whose texts are those of an earlier reading is taken from there.
+ */
 final class SqliteStructure {
+  /** Takes the rows of one query. */
+  private interface Rows {
+    void read(ResultSet rows) throws SQLException;
+  }
+
+  private record IndexText(String table, String text) {}
+
   private static final String OBJECTS =
       "SELECT type, name, tbl_name, coalesce(sql, '') FROM sqlite_schema"
           + " WHERE name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name NOT IN"
           + " (SELECT name FROM pragma_table_list WHERE schema = 'main' AND type = 'shadow')"
           + " ORDER BY name";
+
+  /** The names of tables are a JSON array (SQLite documentation, "JSON Functions"). */
+  private static final String OF_TABLES =
+      " WHERE m.type = 'table' AND m.name IN (SELECT value FROM json_each(?))";
+
   private static final String COLUMNS =
       "SELECT m.name, c.name, c.type, c.\"notnull\", c.dflt_value, c.pk, c.hidden"
           + " FROM sqlite_schema m JOIN pragma_table_xinfo(m.name) c"
-          + " WHERE m.type = 'table' ORDER BY m.name, c.cid";
+          + OF_TABLES
+          + " ORDER BY m.name, c.cid";
   private static final String FOREIGN_KEYS =
       "SELECT m.name, f.id, f.\"table\", f.\"from\", f.\"to\", f.on_update, f.on_delete"
           + " FROM sqlite_schema m JOIN pragma_foreign_key_list(m.name) f"
-          + " WHERE m.type = 'table' ORDER BY m.name, f.id DESC, f.seq";
+          + OF_TABLES
+          + " ORDER BY m.name, f.id DESC, f.seq";
   private static final String INDEXES =
       "SELECT m.name, i.name, i.\"unique\", i.origin, i.partial, x.name"
           + " FROM sqlite_schema m JOIN pragma_index_list(m.name) i"
           + " JOIN pragma_index_xinfo(i.name) x"
-          + " WHERE m.type = 'table' AND x.key = 1 ORDER BY m.name, i.name, x.seqno";
+          + OF_TABLES
+          + " AND x.key = 1 ORDER BY m.name, i.name, x.seqno";
 
   private final Statement sql;
   private final List<String> without;
+  private final Map<List<String>, Table> earlier;
+
+  /** The tables of this reading, by their names and texts. */
+  private final Map<List<String>, Table> tables = new LinkedHashMap<>();
+
   private final Map<String, String> definitions = new LinkedHashMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
   private final Map<String, TreeMap<Integer, String>> primaryKeys = new HashMap<>();
   private final Map<String, List<ForeignKey>> foreignKeys = new HashMap<>();
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Set<String> uniques = new HashSet<>();
-  private final Map<String, SqliteTableText> texts = new HashMap<>();
-  private final Map<String, String> indexTexts = new HashMap<>();
+  private final Map<String, SqliteTableText> parsed = new HashMap<>();
+  private final Map<String, IndexText> indexTexts = new LinkedHashMap<>();
   private final Map<String, List<String>> triggers = new TreeMap<>();
   private final List<DatabaseObject> objects = new ArrayList<>();
 
-  SqliteStructure(Statement sql, List<String> without) {
+  /**
+   * @param without the tables that are left out
+   * @param earlier what {@link #tables} of an earlier reading of this database said
+   */
+  SqliteStructure(Statement sql, List<String> without, Map<List<String>, Table> earlier) {
     this.sql = sql;
     this.without = without;
+    this.earlier = earlier;
   }
 
   Schema read() throws SQLException {
     readObjects();
     addTriggers();
-    readColumns();
-    readForeignKeys();
-    readIndexes();
-    List<Table> tables = new ArrayList<>();
-    definitions.forEach((name, definition) -> tables.add(table(name, definition)));
-    List<DatabaseObject> all = new ArrayList<>(tables);
+    Map<String, List<String>> texts = textsOfTables();
+    List<String> others =
+        definitions.keySet().stream()
+            .filter(name -> !earlier.containsKey(texts.get(name)))
+            .toList();
+    if (!others.isEmpty()) {
+      others.forEach(name -> parsed.put(name, SqliteTableText.of(definitions.get(name))));
+      readDetails(JsonLists.write(others.toArray()));
+    }
+    definitions.forEach(
+        (name, definition) -> {
+          Table known = earlier.get(texts.get(name));
+          tables.put(texts.get(name), known == null ? table(name, definition) : known);
+        });
+    List<DatabaseObject> all = new ArrayList<>(tables.values());
     all.addAll(objects);
-    return new Schema(tables, new TextDependencies(Dialects.SQLITE, all).resolved(objects));
+    return new Schema(
+        List.copyOf(tables.values()), new TextDependencies(Dialects.SQLITE, all).resolved(objects));
+  }
+
+  /** The tables that were read, by the name and the texts that each follows from. */
+  Map<List<String>, Table> tables() {
+    return tables;
+  }
+
+  private Map<String, List<String>> textsOfTables() {
+    Map<String, List<String>> texts = new HashMap<>();
+    definitions.forEach(
+        (name, definition) -> texts.put(name, new ArrayList<>(List.of(name, definition))));
+    indexTexts.forEach(
+        (name, index) -> {
+          if (texts.containsKey(index.table())) {
+            texts.get(index.table()).addAll(List.of(name, index.text()));
+          }
+        });
+    return texts;
   }
 
   private Table table(String name, String definition) {
-    SqliteTableText text = texts.get(name);
+    SqliteTableText text = parsed.get(name);
     List<Constraint> constraints = new ArrayList<>(text.checks());
     for (Index index : indexes.getOrDefault(name, List.of())) {
       if (index.fromConstraint() && uniques.contains(index.name())) {
@@ -125,7 +184,6 @@ final class SqliteStructure {
           case "table" -> {
             if (!without.contains(name)) {
               definitions.put(name, definition);
-              texts.put(name, SqliteTableText.of(definition));
             }
           }
           case "view" ->
@@ -137,7 +195,7 @@ final class SqliteStructure {
                       List.of(),
                       List.of()));
           case "trigger" -> triggers.put(name, List.of(rows.getString(3), definition));
-          default -> indexTexts.put(name, SqliteTableText.canonical(definition));
+          default -> indexTexts.put(name, new IndexText(rows.getString(3), definition));
         }
       }
     }
@@ -159,75 +217,86 @@ final class SqliteStructure {
         });
   }
 
-  private void readColumns() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(COLUMNS)) {
-      while (rows.next()) {
-        String table = rows.getString(1);
-        String name = rows.getString(2);
-        boolean nullable = rows.getInt(4) == 0;
-        Optional<String> defaultValue = Optional.ofNullable(rows.getString(5));
-        columns
-            .computeIfAbsent(table, key -> new ArrayList<>())
-            .add(new Column(name, rows.getString(3), nullable, defaultValue, more(table, name)));
-        if (rows.getInt(6) > 0) {
-          primaryKeys.computeIfAbsent(table, key -> new TreeMap<>()).put(rows.getInt(6), name);
-        }
+  private void readDetails(String names) throws SQLException {
+    read(COLUMNS, names, this::readColumns);
+    read(FOREIGN_KEYS, names, this::readForeignKeys);
+    read(INDEXES, names, this::readIndexes);
+  }
+
+  private void read(String query, String names, Rows into) throws SQLException {
+    try (PreparedStatement prepared = sql.getConnection().prepareStatement(query)) {
+      prepared.setString(1, names);
+      try (ResultSet rows = prepared.executeQuery()) {
+        into.read(rows);
+      }
+    }
+  }
+
+  private void readColumns(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      String table = rows.getString(1);
+      String name = rows.getString(2);
+      boolean nullable = rows.getInt(4) == 0;
+      Optional<String> defaultValue = Optional.ofNullable(rows.getString(5));
+      columns
+          .computeIfAbsent(table, key -> new ArrayList<>())
+          .add(new Column(name, rows.getString(3), nullable, defaultValue, more(table, name)));
+      if (rows.getInt(6) > 0) {
+        primaryKeys.computeIfAbsent(table, key -> new TreeMap<>()).put(rows.getInt(6), name);
       }
     }
   }
 
   private Map<String, String> more(String table, String column) {
-    return texts.containsKey(table) ? texts.get(table).more(column) : Map.of();
+    return parsed.get(table).more(column);
   }
 
-  private void readForeignKeys() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(FOREIGN_KEYS)) {
-      String open = "";
-      while (rows.next()) {
-        String table = rows.getString(1);
-        String key = table + "\0" + rows.getInt(2);
-        List<ForeignKey> keys = foreignKeys.computeIfAbsent(table, name -> new ArrayList<>());
-        boolean continues = key.equals(open);
-        ForeignKey before =
-            continues
-                ? keys.remove(keys.size() - 1)
-                : ForeignKey.unnamed(
-                    List.of(),
-                    ObjectId.of(Kind.TABLE, rows.getString(3)),
-                    List.of(),
-                    rows.getString(6),
-                    rows.getString(7));
-        keys.add(
-            ForeignKey.unnamed(
-                plus(before.columns(), Optional.of(rows.getString(4))),
-                before.target(),
-                plus(before.targetColumns(), Optional.ofNullable(rows.getString(5))),
-                before.onUpdate(),
-                before.onDelete()));
-        open = key;
-      }
+  private void readForeignKeys(ResultSet rows) throws SQLException {
+    String open = "";
+    while (rows.next()) {
+      String table = rows.getString(1);
+      String key = table + "\0" + rows.getInt(2);
+      List<ForeignKey> keys = foreignKeys.computeIfAbsent(table, name -> new ArrayList<>());
+      boolean continues = key.equals(open);
+      ForeignKey before =
+          continues
+              ? keys.remove(keys.size() - 1)
+              : ForeignKey.unnamed(
+                  List.of(),
+                  ObjectId.of(Kind.TABLE, rows.getString(3)),
+                  List.of(),
+                  rows.getString(6),
+                  rows.getString(7));
+      keys.add(
+          ForeignKey.unnamed(
+              plus(before.columns(), Optional.of(rows.getString(4))),
+              before.target(),
+              plus(before.targetColumns(), Optional.ofNullable(rows.getString(5))),
+              before.onUpdate(),
+              before.onDelete()));
+      open = key;
     }
   }
 
-  private void readIndexes() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(INDEXES)) {
-      while (rows.next()) {
-        String name = rows.getString(2);
-        List<Index> list = indexes.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
-        boolean continues = !list.isEmpty() && list.get(list.size() - 1).name().equals(name);
-        List<String> before = continues ? list.remove(list.size() - 1).columns() : List.of();
-        String column = Optional.ofNullable(rows.getString(6)).orElse("(expression)");
-        list.add(
-            new Index(
-                name,
-                plus(before, Optional.of(column)),
-                rows.getInt(3) == 1,
-                rows.getInt(5) == 1,
-                !rows.getString(4).equals("c"),
-                indexTexts.getOrDefault(name, "")));
-        if (rows.getString(4).equals("u")) {
-          uniques.add(name);
-        }
+  private void readIndexes(ResultSet rows) throws SQLException {
+    while (rows.next()) {
+      String name = rows.getString(2);
+      List<Index> list = indexes.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
+      boolean continues = !list.isEmpty() && list.get(list.size() - 1).name().equals(name);
+      List<String> before = continues ? list.remove(list.size() - 1).columns() : List.of();
+      String column = Optional.ofNullable(rows.getString(6)).orElse("(expression)");
+      list.add(
+          new Index(
+              name,
+              plus(before, Optional.of(column)),
+              rows.getInt(3) == 1,
+              rows.getInt(5) == 1,
+              !rows.getString(4).equals("c"),
+              Optional.ofNullable(indexTexts.get(name))
+                  .map(index -> SqliteTableText.canonical(index.text()))
+                  .orElse("")));
+      if (rows.getString(4).equals("u")) {
+        uniques.add(name);
       }
     }
   }

@@ -279,4 +279,45 @@ class SqliteSessionTest {
     assertThat(ENGINE.objection(new Statement("COMMIT", Place.of("x"), Dialects.SQLITE), false))
         .isPresent();
   }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "ALTER TABLE block ADD COLUMN area real DEFAULT 1",
+        "ALTER TABLE block DROP COLUMN label",
+        "ALTER TABLE block RENAME COLUMN orchard_id TO orchard",
+        "ALTER TABLE orchard RENAME TO grove",
+        "ALTER TABLE orchard RENAME COLUMN id TO number",
+        "CREATE INDEX more ON block (label, lower(label))",
+        "DROP INDEX block_orchard",
+        "DROP INDEX block_orchard; CREATE UNIQUE INDEX block_orchard ON block (label)",
+        "DROP INDEX block_orchard; CREATE INDEX block_orchard ON orchard (name)",
+        "DROP TABLE block",
+        "DROP TABLE block; CREATE TABLE block (id text PRIMARY KEY, UNIQUE (id))",
+        "CREATE TABLE trees (id integer PRIMARY KEY)",
+        "DROP VIEW labels; CREATE VIEW labels AS SELECT orchard_id FROM block",
+        "DROP VIEW labels; CREATE TABLE labels (label text)",
+        "CREATE TRIGGER counted AFTER INSERT ON block BEGIN SELECT 1; END",
+        "BEGIN; ALTER TABLE block ADD COLUMN area real; ROLLBACK",
+      })
+  void aStructureReadAgainIsWhatAnotherSessionReads(String change) throws SQLException {
+    run(
+        "CREATE TABLE orchard (id integer PRIMARY KEY, name text UNIQUE)",
+        "CREATE TABLE block (orchard_id integer REFERENCES orchard (id), label text)",
+        "CREATE INDEX block_orchard ON block (orchard_id)");
+    run("CREATE VIEW labels AS SELECT orchard_id FROM block");
+    Schema before = session.structure(List.of());
+    for (String one : change.split("; (?!END)")) {
+      run(one);
+      if (change.startsWith("BEGIN")) {
+        session.structure(List.of());
+      }
+    }
+    try (Session other = ENGINE.open(target("jdbc:sqlite:data.db"), Access.READ)) {
+      Schema after = session.structure(List.of());
+      assertThat(after).isEqualTo(other.structure(List.of()));
+      boolean changes = !change.startsWith("BEGIN");
+      assertThat(after.equals(before)).isNotEqualTo(changes && !change.contains("VIEW labels AS"));
+    }
+  }
 }
