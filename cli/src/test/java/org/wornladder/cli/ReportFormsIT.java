@@ -85,6 +85,28 @@ class ReportFormsIT {
   }
 
   @Test
+  void whatAWayDownLeavesOtherwiseIsShownAsByDrift() {
+    work.rung(
+        "0002-weights",
+        "ALTER TABLE bin ADD COLUMN weight integer;",
+        "ALTER TABLE bin DROP COLUMN weight; ALTER TABLE bin ADD COLUMN tare integer;");
+    work.rung(
+        "0003-codes",
+        "ALTER TABLE bin ADD COLUMN grade text;",
+        "ALTER TABLE bin DROP COLUMN grade;");
+    work.ladder("rehearse")
+        .exits(1)
+        .says("fails    after the way down, column bin.tare is still there")
+        .says(
+            "left     column bin.tare\n          type      INTEGER\n          nullable  yes\n      line")
+        .says("1 of 2 rungs proved.");
+    work.ladder("rehearse", "--format", "markdown")
+        .exits(1)
+        .says("What 0002 leaves otherwise:")
+        .says("| left | column bin.tare | type |  | <code>INTEGER</code> |");
+  }
+
+  @Test
   void aRehearsalIsReadByCodeReview() throws Exception {
     work.file("callers/bins.sql", "SELECT code FROM bin;\n");
     work.rung("0002-codes", "ALTER TABLE bin RENAME COLUMN code TO bin_code;", "SELECT 1;");

@@ -15,13 +15,14 @@ import org.wornladder.schema.Part;
 /**
  * Differences of two structures: what differs, and each fact on both sides compared.
  *
+ * @param margin how many columns the lines for people stand further to the right
  * @param before what the first side is called, such as {@code expected}
  * @param after what the second side is called
  * @param removed what is said of an object that is on the first side only
  * @param added what is said of one that is on the second side only
  */
 record DifferenceView(
-    Terminal terminal, String before, String after, String removed, String added) {
+    Terminal terminal, int margin, String before, String after, String removed, String added) {
   private static final String INDENT = "      ";
   private static final String CHANGED = "changed";
   private static final int GAP = 2;
@@ -29,6 +30,10 @@ record DifferenceView(
 
   /** Where no terminal shows the lines. */
   private static final int WIDE = 140;
+
+  DifferenceView(Terminal terminal, String before, String after, String removed, String added) {
+    this(terminal, 0, before, after, removed, added);
+  }
 
   /** The lines for people. */
   List<String> lines(List<Difference> differences) {
@@ -48,6 +53,7 @@ record DifferenceView(
         whole(facts(difference), lines);
       }
     }
+    lines.replaceAll(line -> " ".repeat(margin) + line);
     return lines;
   }
 
@@ -136,7 +142,7 @@ record DifferenceView(
   }
 
   private int room() {
-    return (terminal.outIsTerminal() ? terminal.width() : WIDE) - INDENT.length();
+    return (terminal.outIsTerminal() ? terminal.width() : WIDE) - INDENT.length() - margin;
   }
 
   /** What differs, and of a whole object its parts' names. */

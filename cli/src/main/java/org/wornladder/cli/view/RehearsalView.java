@@ -61,7 +61,7 @@ public final class RehearsalView {
     }
     report
         .neverWorking()
-        .forEach(one -> caller(colors.warning("never works   "), one, ", before and after: "));
+        .forEach(one -> caller(colors.warning("never works    "), one, ", before and after: "));
   }
 
   private void caller(String word, BrokenCaller caller, String when) {
@@ -78,6 +78,9 @@ public final class RehearsalView {
             + "  "
             + (rung.isProved() ? colors.good(proof(rung)) : colors.bad("NOT proved")));
     rung.faults().forEach(fault -> detail(colors.bad("fails   "), fault));
+    page.lines(
+        new DifferenceView(terminal, DETAIL.length() - 2, "expected", "found", "missing", "left")
+            .lines(rung.differences()));
     rung.lost().forEach(lost -> detail(colors.warning("lost    "), lost + " do not come back"));
     rung.oneWay().ifPresent(reason -> detail(colors.warning("one-way "), reason));
     for (OfStatement statement : rung.statements()) {
@@ -87,18 +90,16 @@ public final class RehearsalView {
             String.join(", ", statement.effects()));
       }
       for (WholeTable table : statement.whole()) {
-        table
-            .there()
-            .ifPresent(
-                size ->
-                    detail(
-                        colors.faint("there   "),
-                        table.name() + " has " + there(size, environment)));
+        there(table, environment).ifPresent(size -> detail(colors.faint("there   "), size));
       }
     }
   }
 
-  private static String there(Size size, String environment) {
+  private static Optional<String> there(WholeTable table, String environment) {
+    return table.there().map(size -> table.name() + " has " + words(size, environment));
+  }
+
+  private static String words(Size size, String environment) {
     return PlanView.count(size.rows(), "row")
         + (size.bytes().isPresent() ? ", " + RiskLines.size(size.bytes().getAsLong()) : "")
         + " on "
@@ -134,14 +135,16 @@ public final class RehearsalView {
   }
 
   private static String verdict(RehearsalReport report) {
-    long proved = report.rungs().stream().filter(OfRung::isProved).count();
+    long good = report.rungs().stream().filter(OfRung::isProved).count();
+    long oneWay =
+        report.rungs().stream().filter(one -> one.isProved() && one.oneWay().isPresent()).count();
     int all = report.rungs().size() + report.untried().size();
     if (all == 0) {
       return report.isProved() ? "No rung waits: there is nothing to prove." : "NOT proved.";
     }
-    return proved == all
-        ? PlanView.count(all, "rung") + " proved."
-        : proved + " of " + PlanView.count(all, "rung") + " proved.";
+    String count = good == all ? "" : good + " of ";
+    String ways = oneWay == 0 ? "" : ", " + oneWay + " of them up alone";
+    return count + PlanView.count(all, "rung") + " proved" + ways + ".";
   }
 
   public void json(RehearsalReport report) {
@@ -181,7 +184,7 @@ public final class RehearsalView {
         .put("one_way", rung.oneWay())
         .put(
             "differences",
-            new DifferenceView(terminal, "wanted", "found", "missing", "left")
+            new DifferenceView(terminal, "expected", "found", "missing", "left")
                 .json(rung.differences()))
         .put(
             "statements",
@@ -228,10 +231,12 @@ public final class RehearsalView {
       List<String> remarks = new ArrayList<>(rung.faults());
       rung.brokenCallers().forEach(one -> remarks.add(one.place() + ": " + one.reason()));
       rung.lost().forEach(lost -> remarks.add(lost + " do not come back"));
-      rung.statements().stream()
-          .filter(one -> !one.effects().isEmpty())
-          .forEach(
-              one -> remarks.add("line " + one.line() + ": " + String.join(", ", one.effects())));
+      for (OfStatement one : rung.statements()) {
+        if (!one.effects().isEmpty()) {
+          remarks.add("line " + one.line() + ": " + String.join(", ", one.effects()));
+        }
+        one.whole().forEach(table -> there(table, report.environment()).ifPresent(remarks::add));
+      }
       lines.add(
           "| %s %s | %s | %s |"
               .formatted(
@@ -243,6 +248,14 @@ public final class RehearsalView {
     for (Untried rung : report.untried()) {
       lines.add(
           "| %s %s | not tried | |".formatted(rung.label(), DifferenceView.cell(rung.about())));
+    }
+    for (OfRung rung : report.rungs()) {
+      if (!rung.differences().isEmpty()) {
+        lines.addAll(List.of("", "What " + rung.label() + " leaves otherwise:", ""));
+        lines.addAll(
+            new DifferenceView(terminal, "expected", "found", "missing", "left")
+                .markdown(rung.differences()));
+      }
     }
     report
         .standing()
