@@ -319,6 +319,17 @@ class RehearseTest {
     assertThat(size(OptionalLong.of(2_000)).millis()).isPresent();
   }
 
+  @Test
+  void theTimeOfAnIndexIsEstimatedOnMariadbToo() {
+    on(Kind.MARIADB);
+    database.execute("INSERT INTO bin SELECT concat('m', seq), seq FROM seq_1_to_50000");
+    ladder.rung(
+        "0002-index", "CREATE INDEX bin_weight ON bin (weight);", "DROP INDEX bin_weight ON bin;");
+    RehearsalReport.Size size = size(OptionalLong.of(2_000));
+    assertThat(size.rows()).isEqualTo(50_000);
+    assertThat(size.millis()).isPresent();
+  }
+
   private RehearsalReport.Size size(OptionalLong rows) {
     RehearseOptions options = new RehearseOptions(false, true, rows, false);
     RehearsalReport.OfStatement statement = rehearse(options).rungs().get(0).statements().get(0);

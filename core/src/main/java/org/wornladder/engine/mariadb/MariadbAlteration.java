@@ -1,9 +1,12 @@
 package org.wornladder.engine.mariadb;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.wornladder.sql.Statement;
 import org.wornladder.sql.Token;
 import org.wornladder.sql.TokenKind;
@@ -16,6 +19,10 @@ import org.wornladder.sql.TokenKind;
  * @param table which of them names the table
  */
 record MariadbAlteration(String text, List<Token> tokens, int table, boolean createsIndex) {
+  /** Behind ADD. */
+  private static final Set<String> INDEXES =
+      Set.of("INDEX", "KEY", "UNIQUE", "FULLTEXT", "SPATIAL", "PRIMARY", "CONSTRAINT");
+
   /** What a statement changes; empty if it is another one, or concerns a second table. */
   static Optional<MariadbAlteration> of(Statement statement) {
     String text = statement.text();
@@ -63,6 +70,13 @@ record MariadbAlteration(String text, List<Token> tokens, int table, boolean cre
   /** The table as the statement writes it. */
   String tableName() {
     return word(table);
+  }
+
+  /** Whether rows are read to make an index of them. */
+  boolean addsIndex() {
+    return createsIndex
+        || IntStream.range(table + 1, tokens.size())
+            .anyMatch(i -> is(i, "ADD") && INDEXES.contains(word(i + 1).toUpperCase(Locale.ROOT)));
   }
 
   /** Which token is the name that the table gets; empty if it keeps its own. */

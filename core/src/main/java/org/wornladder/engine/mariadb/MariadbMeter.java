@@ -104,7 +104,7 @@ final class MariadbMeter implements StatementMeter {
                 way.algorithm(),
                 way.lock()));
         renamed(alteration, probe.get(), newName);
-        return measured(table, way, reason);
+        return measured(alteration, way, reason);
       } catch (SQLException e) {
         // Refused: a heavier one is tried.
         reason = reason(e);
@@ -121,12 +121,16 @@ final class MariadbMeter implements StatementMeter {
     }
   }
 
-  private static Measured measured(String table, Way way, Optional<String> reason) {
+  private static Measured measured(MariadbAlteration alteration, Way way, Optional<String> reason) {
+    String table = alteration.tableName();
     boolean copies = way.algorithm().equals("COPY");
+    // What is done in place and not without a copy makes the table anew (MariaDB manual, "InnoDB
+    // Online DDL Overview", "NOCOPY Algorithm").
+    boolean whole = copies || way.algorithm().equals("INPLACE") || alteration.addsIndex();
     List<String> effects = new ArrayList<>();
     effects.add(way.words() + " on " + table);
     reason.filter(why -> copies).ifPresent(why -> effects.add(why.toLowerCase(Locale.ROOT)));
-    return new Measured(0, effects, copies ? List.of(table) : List.of());
+    return new Measured(0, effects, whole ? List.of(table) : List.of());
   }
 
   private static Optional<String> reason(SQLException e) {
