@@ -41,6 +41,20 @@ final class PostgresExistence {
     }
   }
 
+  /**
+   * Asks for the tables that have no block in their file, and so no row; a table whose rows are
+   * those of others has none either, and is left out. To be run in the catalogue's own path.
+   */
+  static String tablesWithoutBlocks(List<String> schemas) {
+    List<String> names = schemas.stream().map(QUOTING::text).toList();
+    return """
+        SELECT CASE WHEN n.nspname = %s THEN '' ELSE concat(n.nspname, '.') END || c.relname
+        FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+        WHERE n.nspname IN (%s) AND c.relkind = 'r' AND NOT c.relhassubclass
+          AND pg_relation_size(c.oid) = 0"""
+        .formatted(names.get(0), String.join(", ", names));
+  }
+
   /** The name alone in the first schema, or with any schema in front. */
   private static List<String> places(List<String> schemas, String name) {
     List<String> places = new ArrayList<>();

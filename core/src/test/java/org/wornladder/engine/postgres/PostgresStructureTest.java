@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -68,6 +69,40 @@ class PostgresStructureTest {
     }
     assertThat(told).hasSizeGreaterThan(13);
     assertThat(told).containsExactlyElementsOf(database.query(SERVERS_EXPRESSIONS));
+  }
+
+  @Test
+  void rowsAreCountedWhereverTheyAreKept() {
+    database.execute(
+        "CREATE TABLE never_filled (id int)",
+        "CREATE TABLE emptied (id int)",
+        "INSERT INTO emptied VALUES (1)",
+        "DELETE FROM emptied",
+        "CREATE TABLE without_columns ()",
+        "INSERT INTO without_columns DEFAULT VALUES",
+        "CREATE TABLE long_note (note text)",
+        "INSERT INTO long_note SELECT string_agg(md5(CAST(n AS text)), '')"
+            + " FROM generate_series(1, 5000) n",
+        "CREATE TABLE person (name text)",
+        "CREATE TABLE grower () INHERITS (person)",
+        "INSERT INTO grower VALUES ('Ida'), ('Jon')",
+        "CREATE TABLE picking (at date) PARTITION BY RANGE (at)",
+        "CREATE TABLE picking_26 PARTITION OF picking"
+            + " FOR VALUES FROM ('2026-01-01') TO ('2027-01-01')",
+        "INSERT INTO picking VALUES ('2026-09-01')");
+    Map<String, Long> counts =
+        TestLadder.on(database, root).open().show(Optional.of("dev")).rowCounts();
+    assertThat(counts)
+        .containsExactlyInAnyOrderEntriesOf(
+            Map.of(
+                "never_filled", 0L,
+                "emptied", 0L,
+                "without_columns", 1L,
+                "long_note", 1L,
+                "person", 2L,
+                "grower", 2L,
+                "picking", 1L,
+                "picking_26", 1L));
   }
 
   @Test
