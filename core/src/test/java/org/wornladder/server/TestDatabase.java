@@ -148,7 +148,21 @@ public record TestDatabase(String name, String url) {
             + journalColumn("number"));
   }
 
-  /** A column of the journal as statements write it. */
+  /** Makes a table with the rows of another one, which may be few of them: {@code WHERE …}. */
+  public void copyTable(String from, String to, String where) {
+    String query = "SELECT * FROM " + from;
+    switch (name) {
+      case "DERBY" ->
+          execute(
+              "CREATE TABLE " + to + " AS " + query + " WITH NO DATA",
+              "INSERT INTO " + to + " " + query + " " + where);
+      case "HSQLDB" ->
+          execute("CREATE TABLE " + to + " AS (" + query + " " + where + ") WITH DATA");
+      default -> execute("CREATE TABLE " + to + " AS " + query + " " + where);
+    }
+  }
+
+  /** A column of the tool's own tables as statements write it. */
   public String journalColumn(String column) {
     boolean driverAlone =
         Arrays.stream(DriverKind.values()).anyMatch(kind -> kind.name().equals(name));
