@@ -52,7 +52,8 @@ public final class TableReader {
         table,
         counts.getOrDefault(table.name(), 0L),
         table.columns().stream().map(Column::name).toList(),
-        firstRows(table, rows));
+        // The standard knows no query for no row (ISO/IEC 9075-2, "fetch first clause").
+        rows == 0 ? List.of() : firstRows(table, rows));
   }
 
   /** By the primary key, so that the same rows come in the same order. */
