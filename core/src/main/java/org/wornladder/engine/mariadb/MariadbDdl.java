@@ -12,6 +12,7 @@ import org.wornladder.change.SchemaChange;
 import org.wornladder.engine.SequenceClauses;
 import org.wornladder.engine.SqlDdl;
 import org.wornladder.schema.Column;
+import org.wornladder.schema.Constraint;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.DefinedObject;
 import org.wornladder.schema.Facts;
@@ -45,8 +46,20 @@ final class MariadbDdl extends SqlDdl {
   static final String CHARSETS = "character sets";
   static final String TIME_ZONE = "time zone";
 
-  MariadbDdl() {
+  private final MariadbServer server;
+
+  MariadbDdl(MariadbServer server) {
     super(Dialects.MARIADB, MariadbEngine.QUOTING, Letters.BOTH);
+    this.server = server;
+  }
+
+  /** MySQL manual, "CHECK Constraints". */
+  @Override
+  protected String demand(Constraint constraint) {
+    String definition = constraint.definition();
+    return definition.endsWith(MysqlCatalog.NOT_ENFORCED)
+        ? "CHECK " + definition
+        : super.demand(constraint);
   }
 
   /** A table's AUTO_INCREMENT, and the next value of a sequence (documentation, "SETVAL"). */
@@ -313,6 +326,7 @@ final class MariadbDdl extends SqlDdl {
     } else if (computed.isPresent()) {
       text.append(" GENERATED ALWAYS AS ").append(computed.get());
       text.append(isStored(column) ? " STORED" : " VIRTUAL");
+      text.append(server.isMysql() && !column.nullable() ? " NOT NULL" : "");
     } else {
       // A timestamp that nothing is said of is NOT NULL in older versions.
       text.append(column.nullable() ? " NULL" : " NOT NULL");

@@ -43,6 +43,7 @@ final class MariadbMeter implements StatementMeter {
   private static final Measured UNKNOWN = new Measured(0, List.of(), List.of());
 
   private final Session session;
+  private final MariadbServer server;
 
   /** How many copies have been made, or have been given another name. */
   private int made;
@@ -64,8 +65,9 @@ final class MariadbMeter implements StatementMeter {
    */
   private record Probe(String name, Map<String, String> foreignKeys) {}
 
-  MariadbMeter(Session session) {
+  MariadbMeter(Session session, MariadbServer server) {
     this.session = session;
+    this.server = server;
   }
 
   @Override
@@ -121,12 +123,13 @@ final class MariadbMeter implements StatementMeter {
     }
   }
 
-  private static Measured measured(MariadbAlteration alteration, Way way, Optional<String> reason) {
+  private Measured measured(MariadbAlteration alteration, Way way, Optional<String> reason) {
     String table = alteration.tableName();
     boolean copies = way.algorithm().equals("COPY");
     // What is done in place and not without a copy makes the table anew (MariaDB manual, "InnoDB
     // Online DDL Overview", "NOCOPY Algorithm").
-    boolean whole = copies || way.algorithm().equals("INPLACE") || alteration.addsIndex();
+    boolean anew = way.algorithm().equals("INPLACE") && !server.isMysql();
+    boolean whole = copies || anew || alteration.addsIndex();
     List<String> effects = new ArrayList<>();
     effects.add(way.words() + " on " + table);
     reason.filter(why -> copies).ifPresent(why -> effects.add(why.toLowerCase(Locale.ROOT)));

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.wornladder.engine.CatalogRows;
+import org.wornladder.engine.Fault;
 import org.wornladder.schema.DatabaseObject;
 import org.wornladder.schema.DefinedObject;
 import org.wornladder.schema.Facts;
@@ -140,22 +141,24 @@ final class MariadbObjects {
   private final Statement sql;
   private final String database;
   private final String here;
+  private final MariadbServer server;
 
   /**
    * @param database its name as a text
    * @param here its own name, which the server writes in front of every table of a view
    */
-  MariadbObjects(Statement sql, String database, String here) {
+  MariadbObjects(Statement sql, String database, String here, MariadbServer server) {
     this.sql = sql;
     this.database = database;
     this.here = here;
+    this.server = server;
   }
 
   /** The objects, by kind and name. */
   List<DatabaseObject> read() throws SQLException {
     List<DatabaseObject> found = new ArrayList<>();
     sequences(found);
-    defined(found, Kind.VIEW, query(VIEWS));
+    views(found);
     defined(found, Kind.FUNCTION, query(ROUTINES, MADE_UNDER.formatted("r."), "FUNCTION"));
     defined(found, Kind.PROCEDURE, query(ROUTINES, MADE_UNDER.formatted("r."), "PROCEDURE"));
     triggers(found);
@@ -176,6 +179,38 @@ final class MariadbObjects {
                 row.with(Facts.DEFINITION, own(row.definition(2))),
                 List.of(),
                 List.of()));
+  }
+
+  private void views(List<DatabaseObject> found) throws SQLException {
+    if (!server.isMysql()) {
+      defined(found, Kind.VIEW, query(VIEWS));
+      return;
+    }
+    List<DatabaseObject> views = new ArrayList<>();
+    defined(views, Kind.VIEW, query(MysqlCatalog.VIEWS));
+    for (DatabaseObject view : views) {
+      Optional<String> algorithm = algorithm(view.id());
+      found.add(
+          algorithm.isEmpty()
+              ? view
+              : view.map(
+                  text ->
+                      text.replaceFirst(
+                          "^CREATE ", "CREATE ALGORITHM = " + algorithm.get() + " ")));
+    }
+  }
+
+  /** The algorithm of a view, as far as the user may see its statement. */
+  private Optional<String> algorithm(ObjectId view) throws SQLException {
+    String show = "SHOW CREATE VIEW " + here + MariadbEngine.QUOTING.name(view.name());
+    try (ResultSet row = sql.executeQuery(show)) {
+      return row.next() ? MysqlCatalog.algorithm(row.getString(2)) : Optional.empty();
+    } catch (SQLException e) {
+      if (MariadbFaults.of(e).kind() == Fault.Kind.DENIED) {
+        return Optional.empty();
+      }
+      throw e;
+    }
   }
 
   private void triggers(List<DatabaseObject> found) throws SQLException {

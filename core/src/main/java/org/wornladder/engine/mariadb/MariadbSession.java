@@ -77,6 +77,7 @@ final class MariadbSession extends JdbcSession {
   private final String database;
   private final String user;
   private final long connectionId;
+  private final MariadbServer server;
   private final List<String> settings = new ArrayList<>();
   private boolean settingsMayHaveChanged;
 
@@ -85,7 +86,8 @@ final class MariadbSession extends JdbcSession {
     super(connection, QUOTING);
     this.target = target;
     this.url = url;
-    for (String wish : wishes(target.environment())) {
+    server = MariadbServer.of(value("SELECT version()").orElse(""));
+    for (String wish : wishes(target.environment(), server)) {
       control().execute(wish);
     }
     // What is restored is what stands now, wishes included.
@@ -107,7 +109,7 @@ final class MariadbSession extends JdbcSession {
       }
       settings.add("SET " + String.join(", ", kept));
     }
-    timeLimit(target.environment()).ifPresent(settings::add);
+    timeLimit(target.environment(), server).ifPresent(settings::add);
     // The variable for it has other names in other versions.
     String transactions =
         "SET SESSION TRANSACTION READ " + (access == Access.READ ? "ONLY" : "WRITE");
@@ -117,7 +119,7 @@ final class MariadbSession extends JdbcSession {
   }
 
   /** What an environment wants of its sessions. */
-  private static List<String> wishes(Environment environment) {
+  private static List<String> wishes(Environment environment, MariadbServer server) {
     List<String> wishes = new ArrayList<>();
     wishes.add(SPACES_COUNT);
     environment.role().ifPresent(role -> wishes.add("SET ROLE " + QUOTING.name(role)));
@@ -130,16 +132,23 @@ final class MariadbSession extends JdbcSession {
               wishes.add("SET SESSION lock_wait_timeout = " + seconds);
               wishes.add("SET SESSION innodb_lock_wait_timeout = " + seconds);
             });
-    timeLimit(environment).ifPresent(wishes::add);
+    timeLimit(environment, server).ifPresent(wishes::add);
     return wishes;
   }
 
-  /** Not kept like the others: MySQL does not know it. */
-  private static Optional<String> timeLimit(Environment environment) {
+  /**
+   * Not kept like the others: each server has its own. MySQL limits what only reads (MySQL manual,
+   * "max_execution_time").
+   */
+  private static Optional<String> timeLimit(Environment environment, MariadbServer server) {
     return environment
         .settings()
         .statementTimeout()
-        .map(limit -> "SET SESSION max_statement_time = " + limit.toMillis() / 1000.0);
+        .map(
+            limit ->
+                server.isMysql()
+                    ? "SET SESSION max_execution_time = " + limit.toMillis()
+                    : "SET SESSION max_statement_time = " + limit.toMillis() / 1000.0);
   }
 
   /** A role as a statement names it: MariaDB says a bare name, MySQL a quoted one. */
@@ -387,17 +396,17 @@ final class MariadbSession extends JdbcSession {
 
   @Override
   public Optional<StatementMeter> meter() {
-    return Optional.of(new MariadbMeter(this));
+    return Optional.of(new MariadbMeter(this, server));
   }
 
   @Override
   public Ddl ddl() {
-    return new MariadbDdl();
+    return new MariadbDdl(server);
   }
 
   @Override
   public Schema structure(List<String> without) throws SQLException {
-    return new MariadbStructure(control(), database, without).read();
+    return new MariadbStructure(control(), database, without, server).read();
   }
 
   @Override

@@ -84,7 +84,7 @@ final class MariadbStaging extends JdbcStaging {
 
   @Override
   protected String lineType() {
-    return "integer";
+    return "signed";
   }
 
   @Override

@@ -1,6 +1,5 @@
 package org.wornladder.engine.mariadb;
 
-import java.sql.DatabaseMetaData;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
@@ -45,18 +44,18 @@ final class MariadbStructure {
   private static final String COLUMNS =
       """
       SELECT table_name, column_name, column_type, is_nullable = 'YES', column_default,
-          generation_expression, extra, collation_name, column_comment
+          generation_expression, %s, collation_name, column_comment
         FROM information_schema.columns
        WHERE table_schema = %s ORDER BY table_name, ordinal_position""";
 
   private static final String INDEXES =
       """
       SELECT table_name, index_name, non_unique = 0, coalesce(column_name, '(expression)'),
-          concat('`', replace(coalesce(column_name, ''), '`', '``'), '`',
+          concat(coalesce(concat('`', replace(column_name, '`', '``'), '`'), concat('(', %2$s, ')')),
             CASE WHEN sub_part IS NULL OR index_type = 'SPATIAL' THEN '' ELSE concat('(', sub_part, ')') END,
             CASE WHEN collation = 'D' THEN ' DESC' ELSE '' END), index_type, index_comment,
-          sub_part IS NOT NULL, %s
-        FROM information_schema.statistics WHERE table_schema = %s
+          sub_part IS NOT NULL, %3$s, column_name IS NULL
+        FROM information_schema.statistics WHERE table_schema = %1$s
        ORDER BY table_name, index_name, seq_in_index""";
 
   /** All columns: older servers do not say which constraint is a column's. */
@@ -91,7 +90,7 @@ final class MariadbStructure {
   static final String EXTRA = "extra";
 
   /** How the server names what nobody named: {@code CONSTRAINT_1}, {@code bin_ibfk_1}. */
-  private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_\\d+|.*_ibfk_\\d+");
+  private static final Pattern INVENTED = Pattern.compile("CONSTRAINT_\\d+|.*_(ibfk|chk)_\\d+");
 
   private final Statement sql;
   private final String name;
@@ -101,6 +100,7 @@ final class MariadbStructure {
   private final String here;
 
   private final List<String> without;
+  private final MariadbServer server;
   private boolean partitioned;
   private final Map<String, Map<String, String>> options = new TreeMap<>();
   private final Map<String, List<Column>> columns = new HashMap<>();
@@ -113,12 +113,13 @@ final class MariadbStructure {
   private final Map<String, List<Index>> indexes = new HashMap<>();
   private final Map<String, Map<String, ForeignKey>> foreignKeys = new HashMap<>();
 
-  MariadbStructure(Statement sql, String database, List<String> without) {
+  MariadbStructure(Statement sql, String database, List<String> without, MariadbServer server) {
     this.sql = sql;
     this.name = database;
     this.database = MariadbEngine.QUOTING.text(database);
     this.here = MariadbEngine.QUOTING.name(database) + ".";
     this.without = without;
+    this.server = server;
   }
 
   Schema read() throws SQLException {
@@ -133,7 +134,7 @@ final class MariadbStructure {
         tables.add(table(table));
       }
     }
-    List<DatabaseObject> objects = new MariadbObjects(sql, database, here).read();
+    List<DatabaseObject> objects = new MariadbObjects(sql, database, here, server).read();
     List<DatabaseObject> all = new ArrayList<>(tables);
     all.addAll(objects);
     TextDependencies texts = new TextDependencies(Dialects.MARIADB, all);
@@ -227,14 +228,18 @@ final class MariadbStructure {
   }
 
   private void readColumns() throws SQLException {
-    try (ResultSet rows = query(COLUMNS)) {
+    // What else is said of a column: MySQL says beside it which system a place is measured in.
+    String words =
+        server.isMysql() ? "concat_ws(' ', nullif(extra, ''), concat('SRID ', srs_id))" : "extra";
+    try (ResultSet rows = sql.executeQuery(COLUMNS.formatted(words, database))) {
       while (rows.next()) {
         if (!options.containsKey(rows.getString(1))) {
           continue;
         }
+        String type = rows.getString(3);
         String extra = rows.getString(7);
         Map<String, String> more = new HashMap<>();
-        String expression = rows.getString(6) == null ? "" : rows.getString(6);
+        String expression = expression(rows.getString(6));
         if (extra.contains(AUTO_INCREMENT)) {
           more.put(Column.IDENTITY, AUTO_INCREMENT);
         }
@@ -247,7 +252,10 @@ final class MariadbStructure {
         }
         more.put(
             EXTRA,
-            extra.replaceAll("((STORED|VIRTUAL) GENERATED|auto_increment)(, )?|, $", "").strip());
+            extra
+                .replaceAll(
+                    "((STORED|VIRTUAL) GENERATED|DEFAULT_GENERATED|auto_increment)(, )?|, $", "")
+                .strip());
         String collation = rows.getString(8);
         if (collation != null
             && !collation.equals(options.get(rows.getString(1)).get("collation"))) {
@@ -263,27 +271,40 @@ final class MariadbStructure {
             .add(
                 new Column(
                     rows.getString(2),
-                    rows.getString(3),
+                    type,
                     rows.getBoolean(4),
-                    // The server writes NULL for a column that has it as its default.
                     Optional.ofNullable(rows.getString(5))
-                        .filter(text -> !text.equals("NULL"))
+                        .flatMap(told -> defaultValue(told, type, extra))
                         .map(this::own),
                     more));
       }
     }
   }
 
-  /** Whether an index is ignored; before version 10.6 none can be. */
-  private String ignored() throws SQLException {
-    DatabaseMetaData server = sql.getConnection().getMetaData();
-    int major = server.getDatabaseMajorVersion();
-    boolean hasIgnored = major > 10 || (major == 10 && server.getDatabaseMinorVersion() >= 6);
-    return hasIgnored ? "ignored = 'YES'" : "FALSE";
+  private String expression(String told) {
+    String text = told == null ? "" : told;
+    return server.isMysql() ? MysqlCatalog.expression(text) : text;
+  }
+
+  private Optional<String> defaultValue(String told, String type, String extra) {
+    if (server.isMysql()) {
+      return Optional.of(MysqlCatalog.defaultValue(told, type, extra));
+    }
+    // The server writes NULL for a column that has it as its default.
+    return Optional.of(told).filter(text -> !text.equals("NULL"));
+  }
+
+  /** Whether an index is ignored; before version 10.6 of MariaDB none can be. */
+  private String ignored() {
+    if (server.isMysql()) {
+      return "is_visible = 'NO'";
+    }
+    return server.isAtLeast(10, 6) ? "ignored = 'YES'" : "FALSE";
   }
 
   private void readIndexes() throws SQLException {
-    try (ResultSet rows = sql.executeQuery(INDEXES.formatted(ignored(), database))) {
+    String expression = server.isMysql() ? "expression" : "''";
+    try (ResultSet rows = sql.executeQuery(INDEXES.formatted(database, expression, ignored()))) {
       while (rows.next()) {
         String name = rows.getString(2);
         List<Index> list = indexes.computeIfAbsent(rows.getString(1), key -> new ArrayList<>());
@@ -296,7 +317,7 @@ final class MariadbStructure {
         String end =
             ")"
                 + (comment.isEmpty() ? "" : " COMMENT " + MariadbEngine.QUOTING.text(comment))
-                + (rows.getBoolean(9) ? " IGNORED" : "");
+                + (rows.getBoolean(9) ? (server.isMysql() ? " INVISIBLE" : " IGNORED") : "");
         String start =
             before
                 .map(
@@ -304,7 +325,9 @@ final class MariadbStructure {
                         index.definition().substring(0, index.definition().length() - end.length()))
                 .map(text -> text + ", ")
                 .orElse(kind(rows.getString(1), rows.getBoolean(3), rows.getString(6)) + " (");
-        String definition = start + rows.getString(5) + end;
+        String part =
+            rows.getBoolean(10) ? MysqlCatalog.expression(rows.getString(5)) : rows.getString(5);
+        String definition = start + part + end;
         if (name.equals(PRIMARY)) {
           tellKey(rows.getString(1), definition, rows.getBoolean(8));
         }
@@ -337,12 +360,14 @@ final class MariadbStructure {
   }
 
   private void readChecks() throws SQLException {
-    try (ResultSet rows = query(CHECKS)) {
+    try (ResultSet rows = query(server.isMysql() ? MysqlCatalog.CHECKS : CHECKS)) {
       boolean hasLevel = hasColumn(rows, LEVEL);
       while (rows.next()) {
         String table = rows.getString("TABLE_NAME");
         String name = rows.getString("CONSTRAINT_NAME");
-        String clause = own(rows.getString("CHECK_CLAUSE"));
+        String told = rows.getString("CHECK_CLAUSE");
+        String clause =
+            own(server.isMysql() ? MysqlCatalog.check(told, rows.getString("ENFORCED")) : told);
         if (hasLevel && rows.getString(LEVEL).equals("Column")) {
           ofColumns.computeIfAbsent(table, key -> new HashMap<>()).put(name, clause);
         } else {

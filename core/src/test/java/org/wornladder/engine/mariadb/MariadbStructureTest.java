@@ -39,7 +39,8 @@ class MariadbStructureTest {
         "CREATE FUNCTION joined(a varchar(9)) RETURNS varchar(20) DETERMINISTIC RETURN \"a\" || 'x'");
     Snapshot read = structure(database);
     assertThat(read.objects().get(0).fact("sql mode")).hasValue("PIPES_AS_CONCAT,ANSI_QUOTES");
-    List<String> statements = CreationScript.of(read.objects(), new MariadbDdl()).statements();
+    List<String> statements =
+        CreationScript.of(read.objects(), new MariadbDdl(MariadbServer.MARIADB)).statements();
     database.execute("DROP FUNCTION joined");
     database.execute(statements.toArray(String[]::new));
     assertThat(structure(database)).isEqualTo(read);
@@ -67,7 +68,8 @@ class MariadbStructureTest {
         "CREATE TRIGGER c BEFORE INSERT ON bin FOR EACH ROW SET NEW.id = NEW.id * 2",
         "CREATE TRIGGER a BEFORE INSERT ON bin FOR EACH ROW PRECEDES c SET NEW.id = NEW.id - 3");
     List<String> statements =
-        CreationScript.of(structure(database).objects(), new MariadbDdl()).statements();
+        CreationScript.of(structure(database).objects(), new MariadbDdl(MariadbServer.MARIADB))
+            .statements();
     database.execute("DROP TABLE bin");
     database.execute(statements.toArray(String[]::new));
     database.execute("INSERT INTO bin VALUES (10)");
@@ -82,11 +84,16 @@ class MariadbStructureTest {
     String name = other.query("SELECT database()").get(0);
     database.execute("CREATE TABLE bin (id int REFERENCES " + name + ".crate (id))");
     Snapshot read = structure(database);
-    assertThat(CreationScript.of(read.objects(), new MariadbDdl()).statements().toString())
+    assertThat(
+            CreationScript.of(read.objects(), new MariadbDdl(MariadbServer.MARIADB))
+                .statements()
+                .toString())
         .contains(" REFERENCES " + name + ".crate (id)");
     database.execute("DROP TABLE bin");
     database.execute(
-        CreationScript.of(read.objects(), new MariadbDdl()).statements().toArray(String[]::new));
+        CreationScript.of(read.objects(), new MariadbDdl(MariadbServer.MARIADB))
+            .statements()
+            .toArray(String[]::new));
     assertThat(structure(database)).isEqualTo(read);
     database.execute("DROP TABLE bin");
   }
@@ -109,6 +116,7 @@ class MariadbStructureTest {
           .contains("ON SCHEDULE EVERY 1 DAY ON COMPLETION");
       assertThat(event.fact("time zone")).isEmpty();
     }
-    assertThat(CreationScript.of(events, new MariadbDdl()).leftOut()).isEmpty();
+    assertThat(CreationScript.of(events, new MariadbDdl(MariadbServer.MARIADB)).leftOut())
+        .isEmpty();
   }
 }

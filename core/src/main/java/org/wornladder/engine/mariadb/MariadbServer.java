@@ -1,0 +1,34 @@
+package org.wornladder.engine.mariadb;
+
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Which server answers, by its version string: MySQL has grown apart from MariaDB (MySQL manual,
+ * "Information Functions"; MariaDB documentation, "VERSION").
+ */
+record MariadbServer(boolean isMysql, int major, int minor) {
+  /** Some versions of MariaDB put a number in front that older clients expect. */
+  private static final Pattern VERSION = Pattern.compile("^(?:5\\.5\\.5-)?(\\d+)\\.(\\d+)");
+
+  /** The oldest of MariaDB that is supported. */
+  static final MariadbServer MARIADB = new MariadbServer(false, 10, 6);
+
+  /**
+   * @param version what {@code VERSION()} says, such as {@code 10.11.6-MariaDB} or {@code 8.4.3}
+   */
+  static MariadbServer of(String version) {
+    boolean mysql = !version.toLowerCase(Locale.ROOT).contains("mariadb");
+    Matcher numbers = VERSION.matcher(version);
+    return numbers.find()
+        ? new MariadbServer(
+            mysql, Integer.parseInt(numbers.group(1)), Integer.parseInt(numbers.group(2)))
+        : new MariadbServer(mysql, 0, 0);
+  }
+
+  /** Whether it is this version of its kind or a newer one. */
+  boolean isAtLeast(int wantedMajor, int wantedMinor) {
+    return major > wantedMajor || (major == wantedMajor && minor >= wantedMinor);
+  }
+}
