@@ -60,6 +60,14 @@ public abstract class Staging {
     session.noteTemporary(dropping(stage));
   }
 
+  /**
+   * The temporary table for a second place in a statement that names it already: the same one, or a
+   * copy as it is now where the engine reads a temporary table once in a statement.
+   */
+  public StagingTable again(StagingTable stage) throws SQLException {
+    return stage;
+  }
+
   /** The statement that makes the temporary table, as the session can run it. */
   protected String making(StagingTable stage) {
     return creation(stage);

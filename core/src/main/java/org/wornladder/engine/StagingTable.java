@@ -58,6 +58,11 @@ public record StagingTable(
         .column();
   }
 
+  /** One with another name of its own and the same columns. */
+  public StagingTable named(String other) {
+    return new StagingTable(other, table, columns, resolved, optional, key);
+  }
+
   /** All its columns but the one that says where a row is. */
   public List<Part> all() {
     List<Part> all = new ArrayList<>(columns);

@@ -1,5 +1,6 @@
 package org.wornladder.seed;
 
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.wornladder.engine.Session;
@@ -11,15 +12,15 @@ import org.wornladder.engine.Staging;
  */
 record LookupSources(Session session, Staging staging, List<BoundSeed> seeds) {
   /** What statements read from, each with the columns of the value and of its meaning. */
-  List<String> of(LookupColumn look) {
+  List<String> of(LookupColumn look) throws SQLException {
     Optional<BoundSeed> target =
         seeds.stream().filter(seed -> seed.table().name().equals(look.target())).findFirst();
-    return target.map(seed -> of(look, seed)).orElse(List.of(session.quoted(look.target())));
+    return target.isPresent() ? of(look, target.get()) : List.of(session.quoted(look.target()));
   }
 
-  private List<String> of(LookupColumn look, BoundSeed seed) {
+  private List<String> of(LookupColumn look, BoundSeed seed) throws SQLException {
     String meaning = look.meaning().name();
-    String extra = staging.extra(seed.stage());
+    String extra = staging.extra(staging.again(seed.stage()));
     if (seed.updated().contains(meaning) || seed.key().contains(meaning)) {
       return seed.seed().delete()
           ? List.of(ofFile(seed, look))
@@ -35,8 +36,8 @@ record LookupSources(Session session, Staging staging, List<BoundSeed> seeds) {
   }
 
   /** The rows of the file: with their own values, or with those that the table has for them. */
-  private String ofFile(BoundSeed seed, LookupColumn look) {
-    String file = staging.staged(seed.stage()) + " s";
+  private String ofFile(BoundSeed seed, LookupColumn look) throws SQLException {
+    String file = staging.staged(staging.again(seed.stage())) + " s";
     if (seed.columns().contains(look.targetColumn())) {
       return select(look, "s", "s", file, "1 = 1");
     }
@@ -46,14 +47,15 @@ record LookupSources(Session session, Staging staging, List<BoundSeed> seeds) {
   }
 
   /** The rows of the file that the table does not have. */
-  private String added(BoundSeed seed, LookupColumn look) {
+  private String added(BoundSeed seed, LookupColumn look) throws SQLException {
     String isNew =
         "NOT EXISTS (SELECT 1 FROM "
             + session.quoted(look.target())
             + " t WHERE "
             + staging.matching(seed.stage())
             + ")";
-    return select(look, "s", "s", staging.staged(seed.stage()) + " s", isNew);
+    String file = staging.staged(staging.again(seed.stage())) + " s";
+    return select(look, "s", "s", file, isNew);
   }
 
   private String select(

@@ -52,7 +52,7 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     query.append(missingIn(seed, session.quoted(key.table()), key, targets));
     for (BoundSeed other : seeds) {
       if (other.table().name().equals(key.table()) && other.columns().containsAll(targets)) {
-        query.append(missingIn(seed, staging.staged(other.stage()), key, targets));
+        query.append(missingIn(seed, staging.staged(staging.again(other.stage())), key, targets));
       }
     }
     query.append(" ORDER BY 1").append(session.atMost(MOST_PROBLEMS));
@@ -181,7 +181,8 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
     return new TableQueries(session).number("SELECT count(*)" + pointing(seed, child, key, others));
   }
 
-  private String pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others) {
+  private String pointing(BoundSeed seed, Table child, ForeignKey key, List<BoundSeed> others)
+      throws SQLException {
     List<String> targets = targetColumns(key, seed.table());
     StringBuilder query = new StringBuilder(" FROM ");
     query.append(session.quoted(child.name())).append(" c JOIN ");
@@ -199,10 +200,10 @@ record ReferenceCheck(Session session, Staging staging, Schema schema, List<Boun
   }
 
   /** That a row of a seeded table is neither deleted nor rewritten. */
-  private Optional<String> putRight(BoundSeed other, ForeignKey key) {
+  private Optional<String> putRight(BoundSeed other, ForeignKey key) throws SQLException {
     String inFile =
         "EXISTS (SELECT 1 FROM "
-            + staging.staged(other.stage())
+            + staging.staged(staging.again(other.stage()))
             + " s WHERE "
             + staging.matching(other.stage(), "c")
             + ")";

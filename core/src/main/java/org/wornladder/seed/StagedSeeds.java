@@ -142,7 +142,9 @@ final class StagedSeeds {
     for (BoundSeed other : seeds) {
       if (other.table().name().equals(look.target())
           && other.columns().contains(look.meaning().name())) {
-        query.append(" AND NOT EXISTS (SELECT 1 FROM ").append(staging.staged(other.stage()));
+        query
+            .append(" AND NOT EXISTS (SELECT 1 FROM ")
+            .append(staging.staged(staging.again(other.stage())));
         query.append(" r WHERE ").append(means(look)).append(')');
       }
     }

@@ -96,7 +96,7 @@ record UniqueMoves(Session session, Staging staging) {
             + " t ON "
             + equal(seed, unique, "t", "s")
             + " WHERE "
-            + (update ? staging.extra(seed.stage()) : isAdded)
+            + (update ? staging.extra(staging.again(seed.stage())) : isAdded)
             + " ORDER BY 1"
             + session.atMost(MOST_PROBLEMS);
     return new TableQueries(session)
@@ -154,9 +154,9 @@ record UniqueMoves(Session session, Staging staging) {
   }
 
   /** That a row of the file wants the values that a row has. */
-  private String wanted(BoundSeed seed, List<String> unique) {
+  private String wanted(BoundSeed seed, List<String> unique) throws SQLException {
     return "EXISTS (SELECT 1 FROM "
-        + staging.staged(seed.stage())
+        + staging.staged(staging.again(seed.stage()))
         + " w WHERE "
         + equal(seed, unique, "t", "w")
         + ")";
@@ -171,7 +171,7 @@ record UniqueMoves(Session session, Staging staging) {
                 staging.staged(seed.stage()),
                 session.quoted(seed.table().name()),
                 equal(seed, unique, "t", "w"),
-                staging.extra(seed.stage()),
+                staging.extra(staging.again(seed.stage())),
                 session.atMost(1));
     return new TableQueries(session).list(query, row -> row.getLong(1)).stream().findFirst();
   }
@@ -208,7 +208,7 @@ record UniqueMoves(Session session, Staging staging) {
   }
 
   /** That a row gets other values, and a row of the file wants those that it has. */
-  private String moving(BoundSeed seed, List<String> unique) {
+  private String moving(BoundSeed seed, List<String> unique) throws SQLException {
     // A value that becomes NULL is equal to nothing, nor different.
     String goes = "CASE WHEN " + equal(seed, unique, "t", "s") + " THEN 0 ELSE 1 END = 1";
     return goes + " AND " + wanted(seed, unique);

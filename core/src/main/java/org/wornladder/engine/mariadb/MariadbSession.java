@@ -386,7 +386,7 @@ final class MariadbSession extends JdbcSession {
 
   @Override
   public Staging stagingThrough(Session other) {
-    return new MariadbStaging(other, QUOTING);
+    return new MariadbStaging(other, QUOTING, server);
   }
 
   @Override

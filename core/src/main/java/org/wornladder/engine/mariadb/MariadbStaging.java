@@ -35,8 +35,28 @@ final class MariadbStaging extends JdbcStaging {
   private static final Pattern COLUMN = Pattern.compile("(?:for column|column) (\\S+)");
   private static final Pattern VALUE = Pattern.compile(": '.*");
 
-  MariadbStaging(Session session, Quoting quoting) {
+  private final MariadbServer server;
+
+  /** How many copies have been made. */
+  private int copies;
+
+  MariadbStaging(Session session, Quoting quoting, MariadbServer server) {
     super(session, quoting);
+    this.server = server;
+  }
+
+  /** MySQL manual, "TEMPORARY Table Problems". */
+  @Override
+  public StagingTable again(StagingTable stage) throws SQLException {
+    if (!server.isMysql()) {
+      return stage;
+    }
+    copies++;
+    StagingTable copy = stage.named(stage.name() + "_" + copies);
+    session().change(createText() + staged(copy) + " LIKE " + staged(stage));
+    session().noteTemporary(dropping(copy));
+    session().change("INSERT INTO " + staged(copy) + " SELECT * FROM " + staged(stage));
+    return copy;
   }
 
   /**
