@@ -1,9 +1,5 @@
 package org.wornladder.engine;
 
-import java.util.List;
-import org.wornladder.change.SqlScript;
-import org.wornladder.sql.Dialects;
-
 /**
  * The lines with which a script begins that an engine's own client runs: it stops at the first
  * error, and does nothing on a database whose journal is not where it was.
@@ -53,16 +49,14 @@ public final class ClientScript {
           """
               .formatted(heads, MOVED);
       case "mariadb" ->
-          SqlScript.forClient(
-              List.of(
-                  """
-                  BEGIN NOT ATOMIC
-                    IF (%s) = 0 THEN
-                      SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '%s';
-                    END IF;
-                  END"""
-                      .formatted(heads, MOVED)),
-              Dialects.MARIADB);
+          """
+          -- %s: that is what a failure of the next statements means
+          SET @ladder_check = IF((%s) = 0, 'SELECT `journal is not where it was: nothing is done`', 'DO 0');
+          PREPARE ladder_check FROM @ladder_check;
+          EXECUTE ladder_check;
+          DEALLOCATE PREPARE ladder_check;
+          """
+              .formatted(MOVED, heads);
       case "sqlite" ->
           """
           .bail on

@@ -28,6 +28,8 @@ public final class ConnectionAttempts {
     NOT_YET,
     WRONG_CREDENTIALS,
     NO_DATABASE,
+    /** The server takes the password through an encrypted connection alone. */
+    UNENCRYPTED,
     OTHER
   }
 
@@ -123,6 +125,14 @@ public final class ConnectionAttempts {
               "the server has no such database: " + words,
               where,
               "make it with the server's own tools, or correct the url of " + name,
+              e);
+      case UNENCRYPTED ->
+          new UnreachableException(
+              "the server takes no password through a connection that is not encrypted",
+              where,
+              "add sslMode=verify-full to the parameters of the url of "
+                  + name
+                  + ", or sslMode=trust where the server's certificate cannot be checked",
               e);
       case NOT_YET ->
           new UnreachableException(

@@ -69,6 +69,12 @@ final class MariadbSession extends JdbcSession {
           + " @@sql_mode ELSE trim(BOTH ',' FROM replace(concat(',', @@sql_mode, ','),"
           + " ',IGNORE_SPACE,', ',')) END";
 
+  /**
+   * The driver's words where the server's key would have to be taken on trust (MySQL manual,
+   * "Caching SHA-2 Pluggable Authentication").
+   */
+  private static final String NO_KEY = "RSA public key is not available";
+
   /** No such table, trigger, routine, event; a object of another kind by that name. */
   private static final Set<Integer> NOT_THERE = Set.of(1146, 1360, 1305, 1539, 1347, 4091);
 
@@ -200,6 +206,9 @@ final class MariadbSession extends JdbcSession {
 
   /** What a failure to connect means (documentation, "MariaDB Error Codes"). */
   private static Answer answer(SQLException e) {
+    if (String.valueOf(e.getMessage()).contains(NO_KEY)) {
+      return Answer.UNENCRYPTED;
+    }
     return switch (e.getErrorCode()) {
       case 1044, 1045, 1698 -> Answer.WRONG_CREDENTIALS;
       case 1049 -> Answer.NO_DATABASE;
@@ -462,7 +471,8 @@ final class MariadbSession extends JdbcSession {
   public Optional<String> state(StatementTarget object) throws SQLException {
     boolean ofTable =
         object.kind() == StatementTarget.Kind.INDEX || object.kind() == StatementTarget.Kind.COLUMN;
-    if (ofTable && object.table().isEmpty()) {
+    boolean unknown = server.isMysql() && object.kind() == StatementTarget.Kind.SEQUENCE;
+    if (unknown || ofTable && object.table().isEmpty()) {
       return Optional.empty();
     }
     String kind = ofTable ? StatementTarget.Kind.TABLE.name() : object.kind().name();
