@@ -25,10 +25,7 @@ import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
-/**
- * MariaDB, and MySQL as far as the driver goes: a server whose changes of structure commit by
- * themselves.
- */
+/** MariaDB and MySQL: servers whose changes of structure commit by themselves. */
 public final class MariadbEngine implements Engine {
   private static final Pattern LOCAL_FILE =
       Pattern.compile("\\bLOAD\\b.*\\bLOCAL\\b", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);

@@ -226,6 +226,13 @@ final class MariadbSession extends JdbcSession {
       throw new UnreachableException(
           "the url names no database", where, "write it behind the last slash", null);
     }
+    if (server.isMysql() && !server.isAtLeast(8, 0)) {
+      throw new UnreachableException(
+          "this is MySQL %d.%d, which is too old".formatted(server.major(), server.minor()),
+          where,
+          "use MySQL 8.0.16 or newer, or MariaDB 10.6 or newer",
+          null);
+    }
     if (access == Access.WRITE
         && value("SELECT @@global.read_only").filter("1"::equals).isPresent()) {
       throw new UnreachableException(

@@ -1,2 +1,2 @@
-/** MariaDB, and MySQL as far as its driver goes. */
+/** MariaDB and MySQL; which of them it is, {@code MariadbServer} knows. */
 package org.wornladder.engine.mariadb;
