@@ -77,6 +77,13 @@ public interface Documents {
    */
   Parsed parse(String json, List<String> key) throws BadValueException;
 
+  /**
+   * The different values of a field in a collection, in order; none if it is not there.
+   *
+   * @return as relaxed Extended JSON
+   */
+  List<String> values(String collection, String field) throws SQLException;
+
   /** Whether a collection holds nothing, or is not there. */
   boolean isEmpty(String collection) throws SQLException;
 

@@ -10,7 +10,7 @@ import org.wornladder.ProjectException;
 import org.wornladder.sql.Place;
 
 /** A seed whose rows are documents: each keeps its fields with their types, and what is nested. */
-public final class SeedDocuments {
+public final class SeedDocuments implements DocumentSource {
   private static final JsonFactory FACTORY = new JsonFactory();
 
   private final SeedSource source;
@@ -19,17 +19,6 @@ public final class SeedDocuments {
   private SeedDocuments(SeedSource source, Seed seed) {
     this.source = source;
     this.seed = seed;
-  }
-
-  /** Takes documents. */
-  public interface Visitor<E extends Exception> {
-    /**
-     * Takes one.
-     *
-     * @param line where it begins, from 1 on
-     * @param json relaxed Extended JSON, if the file is right
-     */
-    void document(int line, String json) throws E;
   }
 
   /**
@@ -46,12 +35,7 @@ public final class SeedDocuments {
     return new SeedDocuments(new SeedSource(root, seed.file(), onRead), seed);
   }
 
-  /**
-   * Hands over one document after the other.
-   *
-   * @throws ProjectException where the file is malformed, or cannot be read
-   * @throws E what the visitor throws
-   */
+  @Override
   public <E extends Exception> void each(Visitor<E> visitor) throws E {
     if (seed.form() == Seed.Form.JSON) {
       eachOfJson(visitor);
@@ -95,12 +79,12 @@ public final class SeedDocuments {
     }
   }
 
-  /** Where a document stands, by its line. */
+  @Override
   public Place place(int line) {
     return source.place(line);
   }
 
-  /** SHA-256 of the file, as 64 hexadecimal digits. */
+  @Override
   public String fingerprint() {
     return source.fingerprint();
   }

@@ -1,5 +1,6 @@
 package org.wornladder.seed;
 
+import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -7,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
@@ -27,11 +29,16 @@ import org.wornladder.journal.EntryDetails;
 import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
 import org.wornladder.journal.Journal;
+import org.wornladder.project.DocumentSource;
 import org.wornladder.project.Problem;
+import org.wornladder.project.Sample;
+import org.wornladder.project.Sample.Maker;
+import org.wornladder.project.SampleReader;
 import org.wornladder.project.Seed;
 import org.wornladder.project.SeedDocuments;
 import org.wornladder.project.SeedFiles;
 import org.wornladder.schema.Schema;
+import org.wornladder.seed.SampleMaking.SampleUnique;
 
 /**
  * Brings seeds into collections. Everything is read and compared before anything is written; each
@@ -45,6 +52,11 @@ final class DocumentSeeder implements SeedWork {
   private final Seeder.Ground ground;
   private final Documents batches;
   private final SeedListener listener;
+
+  /** The seeds of the last plan, in the order of its results. */
+  private final List<Seed> planned = new ArrayList<>();
+
+  private Optional<SampleOrder> sample = Optional.empty();
 
   DocumentSeeder(Seeder.Ground ground, Documents batches, SeedListener listener) {
     this.ground = ground;
@@ -84,13 +96,13 @@ final class DocumentSeeder implements SeedWork {
     List<SeedResult> differing = new ArrayList<>();
     List<Refusal> findings = new ArrayList<>();
     List<String> waiting = new ArrayList<>();
-    List<Seed> seeds = seeds(SeedOptions.ALL);
+    List<Seed> seeds = seeds(SeedOptions.ALL).stream().filter(seed -> !seed.isSample()).toList();
     for (Seed seed : seeds) {
       try {
         if (rungsWait && unfit(seed).isPresent()) {
           waiting.add(seed.label());
         } else {
-          SeedResult result = new Work(seed, 0, false).run();
+          SeedResult result = work(seed, 0, false).run();
           if (!result.isQuiet()) {
             differing.add(result);
           }
@@ -110,9 +122,8 @@ final class DocumentSeeder implements SeedWork {
   @Override
   public SeedRunResult plan(SeedOptions options) throws SQLException {
     long start = System.nanoTime();
-    if (options.sample().isPresent()) {
-      throw noSamples();
-    }
+    sample = options.sample();
+    planned.clear();
     List<SeedResult> results = new ArrayList<>();
     List<String> leftOut = new ArrayList<>();
     List<Problem> problems = new ArrayList<>();
@@ -124,7 +135,8 @@ final class DocumentSeeder implements SeedWork {
         problems.add(unfit.get());
       } else {
         try {
-          results.add(new Work(seed, options.shown(), false).run());
+          results.add(work(seed, options.shown(), false).run());
+          planned.add(seed);
         } catch (ProjectException e) {
           problems.addAll(e.problems());
         }
@@ -137,15 +149,14 @@ final class DocumentSeeder implements SeedWork {
   }
 
   @Override
-  public SeedRunResult write(SeedRunResult planned, Journal journal) throws SQLException {
+  public SeedRunResult write(SeedRunResult plan, Journal journal) throws SQLException {
     long start = System.nanoTime();
-    Map<String, Seed> byLabel = new HashMap<>();
-    seeds(SeedOptions.ALL).forEach(seed -> byLabel.put(seed.label(), seed));
-    for (SeedResult result : planned.results()) {
+    for (int i = 0; i < planned.size(); i++) {
+      SeedResult result = plan.results().get(i);
       if (!result.isQuiet()) {
         long begin = System.nanoTime();
         listener.writing(result.label());
-        SeedResult written = new Work(byLabel.get(result.label()), 0, true).run();
+        SeedResult written = work(planned.get(i), 0, true).run();
         journal.append(
             Event.SEEDED,
             EntrySubject.standing(written.label(), written.fingerprint(), "", ""),
@@ -155,21 +166,62 @@ final class DocumentSeeder implements SeedWork {
     return new SeedRunResult(
         ground.environment().name(),
         true,
-        planned.results(),
-        planned.leftOut(),
-        planned.elapsedMs() + since(start));
+        plan.results(),
+        plan.leftOut(),
+        plan.elapsedMs() + since(start));
   }
 
   @Override
   public List<String> writeSamples(SampleOrder order, boolean overwrite) {
-    throw noSamples();
+    throw RefusedException.of(
+        "a collection does not say what its documents hold, so nothing is guessed",
+        "environment " + ground.environment().name(),
+        "write the sample file with a maker for each field");
   }
 
-  private RefusedException noSamples() {
-    return RefusedException.of(
-        "no documents are made up: a collection does not say what its documents hold",
-        "environment " + ground.environment().name(),
-        "write some into a seed of JSON or YAML");
+  private Work work(Seed seed, int shown, boolean writes) throws SQLException {
+    return new Work(seed, source(seed), shown, writes);
+  }
+
+  private DocumentSource source(Seed seed) throws SQLException {
+    Path root = ground.project().root();
+    long size = SeedFiles.size(root, seed);
+    if (seed.isSample()) {
+      return made(seed, size);
+    }
+    long[] read = {0};
+    return SeedDocuments.of(
+        root,
+        seed,
+        bytes -> {
+          read[0] = Math.min(size, read[0] + bytes);
+          listener.reading(seed.label(), read[0], size);
+        });
+  }
+
+  private SampleDocuments made(Seed seed, long size) throws SQLException {
+    if (size == 0) {
+      throw ProjectException.of(
+          seed.place(),
+          "there is no " + seed.file() + ", and a collection does not say what its documents hold",
+          "write that file with a maker for each field");
+    }
+    Sample written = SampleReader.read(ground.project().root(), seed);
+    OptionalLong wanted = sample.map(SampleOrder::rows).orElse(OptionalLong.empty());
+    Sample sized = wanted.isPresent() ? written.withRows(wanted.getAsLong()) : written;
+    SampleRows rows = new SampleRows(sized, seed.table(), listener);
+    List<String> key = key(seed);
+    if (rows.columns().containsAll(key)) {
+      rows.giveUnique(List.of(new SampleUnique(key, Set.of())));
+    }
+    for (Maker.From from : rows.sources()) {
+      rows.give(from, batches.values(from.table(), from.column()));
+    }
+    return new SampleDocuments(sized, rows);
+  }
+
+  private static List<String> key(Seed seed) {
+    return seed.key().isEmpty() ? OWN_KEY : seed.key();
   }
 
   private static long since(long start) {
@@ -182,7 +234,7 @@ final class DocumentSeeder implements SeedWork {
     private final int shown;
     private final boolean writes;
     private final Into into;
-    private final SeedDocuments documents;
+    private final DocumentSource documents;
     private final Map<String, Integer> lines = new HashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private final List<RowChange> changes = new ArrayList<>();
@@ -190,21 +242,12 @@ final class DocumentSeeder implements SeedWork {
     private final Map<Documents.Fate, Long> counts = new HashMap<>();
     private boolean empty;
 
-    Work(Seed seed, int shown, boolean writes) {
+    Work(Seed seed, DocumentSource documents, int shown, boolean writes) {
       this.seed = seed;
+      this.documents = documents;
       this.shown = shown;
       this.writes = writes;
-      into = new Into(seed.table(), seed.key().isEmpty() ? OWN_KEY : seed.key(), seed.update());
-      long size = SeedFiles.size(ground.project().root(), seed);
-      long[] read = {0};
-      documents =
-          SeedDocuments.of(
-              ground.project().root(),
-              seed,
-              bytes -> {
-                read[0] = Math.min(size, read[0] + bytes);
-                listener.reading(seed.label(), read[0], size);
-              });
+      into = new Into(seed.table(), key(seed), seed.update());
     }
 
     SeedResult run() throws SQLException {

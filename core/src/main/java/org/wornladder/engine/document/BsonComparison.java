@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import org.bson.BsonArray;
 import org.bson.BsonDecimal128;
 import org.bson.BsonDocument;
+import org.bson.BsonDouble;
 import org.bson.BsonNumber;
 import org.bson.BsonValue;
 import org.bson.types.Decimal128;
@@ -23,15 +24,20 @@ final class BsonComparison {
   static String text(BsonValue value) {
     return value.isInt32()
         ? Integer.toString(value.asInt32().getValue())
-        : value instanceof BsonNumber number
-            ? number(number).getValue().toString()
-            : DocumentJson.text(settled(value));
+        : value instanceof BsonDouble fraction && needsManyDigits(fraction)
+            ? new BigDecimal(fraction.getValue()).toPlainString()
+            : value instanceof BsonNumber number
+                ? decimal(number).getValue().toString()
+                : DocumentJson.text(settled(value));
   }
 
   /** A value in one form for all that are the same. */
   static BsonValue settled(BsonValue value) {
+    if (value instanceof BsonDouble fraction && needsManyDigits(fraction)) {
+      return value;
+    }
     if (value instanceof BsonNumber number) {
-      return number(number);
+      return decimal(number);
     }
     if (value instanceof BsonDocument document) {
       BsonDocument settled = new BsonDocument();
@@ -46,7 +52,13 @@ final class BsonComparison {
     return value;
   }
 
-  private static BsonDecimal128 number(BsonNumber number) {
+  /** Whether no decimal number of 34 digits is the same: most fractions, such as 16.8. */
+  private static boolean needsManyDigits(BsonDouble number) {
+    double value = number.getValue();
+    return Double.isFinite(value) && new BigDecimal(value).stripTrailingZeros().precision() > 34;
+  }
+
+  private static BsonDecimal128 decimal(BsonNumber number) {
     Decimal128 decimal = number.decimal128Value();
     if (decimal.isNaN() || decimal.isInfinite()) {
       return new BsonDecimal128(decimal);

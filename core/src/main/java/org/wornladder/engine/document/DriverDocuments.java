@@ -16,6 +16,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import org.bson.BsonDocument;
 import org.bson.BsonValue;
 import org.bson.conversions.Bson;
@@ -62,6 +64,22 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
       text.append(value == null ? "" : BsonComparison.text(value));
     }
     return text.toString();
+  }
+
+  @Override
+  public List<String> values(String collection, String field) throws SQLException {
+    SortedSet<String> values = new TreeSet<>();
+    Bson only = Projections.include(field);
+    DocumentConnection.driver(
+        () -> {
+          for (BsonDocument document : connection.collection(collection).find().projection(only)) {
+            Optional.ofNullable(document.get(field))
+                .map((BsonValue value) -> DocumentJson.text(value))
+                .ifPresent(values::add);
+          }
+          return values;
+        });
+    return List.copyOf(values);
   }
 
   @Override

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.Against;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
@@ -104,6 +105,30 @@ class DocumentSeedTest {
     assertThat(seeded()).isEqualTo(new SeedCounts(0, 0, 0, 2));
   }
 
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "16.8",
+        "0.1",
+        "1e-300",
+        "1.7976931348623157e308",
+        "-0.0",
+        "0.5",
+        "9007199254740993",
+        "{\"$numberDecimal\": \"16.8\"}",
+        "{\"$numberDouble\": \"NaN\"}",
+        "{\"$numberDouble\": \"-Infinity\"}"
+      })
+  void anyNumberIsTheSameTheSecondTime(String number) {
+    ladder.apply();
+    ladder.file(
+        "seeds/variety.json", "[{\"code\": " + number + ", \"of\": {\"it\": [" + number + "]}}]");
+    assertThat(seeded()).isEqualTo(new SeedCounts(1, 0, 0, 0));
+    assertThat(seeded()).isEqualTo(new SeedCounts(0, 0, 0, 1));
+    ladder.file("seeds/variety.json", "[{\"code\": " + number + ", \"of\": {\"it\": [16.9]}}]");
+    assertThat(seeded()).isEqualTo(new SeedCounts(0, 1, 0, 0));
+  }
+
   @Test
   void extraDocumentsAreDeletedWhereThatIsSaid() {
     seeds("{ table: variety, key: [code], extra: delete }");
@@ -174,8 +199,81 @@ class DocumentSeedTest {
         .hasMessageContaining("takes seeds of JSON and YAML");
     SampleOrder order = new SampleOrder(List.of("variety"), OptionalLong.of(5));
     assertThatThrownBy(() -> seed(new SeedOptions(false, 0, order)))
+        .isInstanceOf(ProjectException.class)
+        .hasMessageContaining("there is no seeds/variety.sample.yaml");
+    assertThatThrownBy(() -> ladder.open().writeSample(DEV, order, false))
         .isInstanceOf(RefusedException.class)
-        .hasMessageContaining("no documents are made up");
+        .hasMessageContaining("nothing is guessed");
+  }
+
+  private void sample(String more) {
+    ladder.file(
+        "rungs/0002-bin.json", "{\"up\": {\"create\": \"bin\"}, \"no way down\": \"it stays\"}");
+    ladder.file(
+        "seeds/bin.sample.yaml",
+        """
+        rows: 40
+        columns:
+          number: { count-from: 1 }
+          code: { pattern: "##" }
+          variety: { from: variety.code }
+          kg: { between: [10, 20], decimals: 1 }
+          apples: { one-of: [true, false] }
+          packed: { map-of: { $date: { value: "2026-09-01T08:00:00Z" } } }
+          tags: { list-of: { one-of: [ripe, green] }, count: 1..3 }
+          note: { made-up: lorem.word, missing: 50% }
+        """
+            + more);
+  }
+
+  @Test
+  void documentsAreMadeUpByASampleFile() {
+    sample("");
+    seeds(
+        "{ table: variety, key: [code] }",
+        "{ table: bin, rows: seeds/bin.sample.yaml, key: [number] }");
+    ladder.apply();
+    // The varieties that bins point to must stand first.
+    assertThatThrownBy(this::seeded)
+        .isInstanceOf(ProjectException.class)
+        .hasMessageContaining("variety.code has no value to take");
+    seed(new SeedOptions(List.of("variety"), false, 0));
+    assertThat(seed(SeedOptions.ALL).results().get(1).counts())
+        .isEqualTo(new SeedCounts(40, 0, 0, 0));
+    List<BsonDocument> bins = database.documents("bin");
+    assertThat(bins)
+        .hasSize(40)
+        .allSatisfy(
+            bin -> {
+              assertThat(bin.get("number").isNumber()).isTrue();
+              assertThat(bin.getString("code").getValue()).matches("\\d\\d");
+              assertThat(bin.getString("variety").getValue()).isIn("B", "C");
+              assertThat(bin.get("kg").isNumber()).isTrue();
+              assertThat(bin.get("apples").isBoolean()).isTrue();
+              assertThat(bin.get("packed").isDateTime()).isTrue();
+              assertThat(bin.getArray("tags")).hasSizeBetween(1, 3);
+            });
+    assertThat(bins).anyMatch(bin -> bin.containsKey("note"));
+    assertThat(bins).anyMatch(bin -> !bin.containsKey("note"));
+    assertThat(seed(SeedOptions.ALL).results().get(1).counts())
+        .isEqualTo(new SeedCounts(0, 0, 0, 40));
+    database.run("{delete: 'bin', deletes: [{q: {number: 7}, limit: 0}]}");
+    assertThat(ladder.open().drift(DEV, Against.EXPECTED, false).isClean()).isTrue();
+  }
+
+  @Test
+  void moreDocumentsAreMadeUpWhereTheyAreAskedFor() {
+    sample("  above: { earlier: number }\n");
+    ladder.apply();
+    seeded();
+    SampleOrder order = new SampleOrder(List.of("bin"), OptionalLong.of(5));
+    seeds("{ table: bin, rows: seeds/bin.sample.yaml, key: [number] }");
+    assertThat(seed(new SeedOptions(false, 0, order)).results().get(0).counts())
+        .isEqualTo(new SeedCounts(5, 0, 0, 0));
+    assertThat(database.documents("bin"))
+        .filteredOn(bin -> bin.containsKey("above"))
+        .hasSize(4)
+        .allMatch(bin -> bin.get("above").isNumber());
   }
 
   @Test
