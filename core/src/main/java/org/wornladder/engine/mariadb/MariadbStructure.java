@@ -274,24 +274,24 @@ final class MariadbStructure {
                     type,
                     rows.getBoolean(4),
                     Optional.ofNullable(rows.getString(5))
-                        .flatMap(told -> defaultValue(told, type, extra))
+                        .flatMap(given -> defaultValue(given, type, extra))
                         .map(this::own),
                     more));
       }
     }
   }
 
-  private String expression(String told) {
-    String text = told == null ? "" : told;
+  private String expression(String given) {
+    String text = given == null ? "" : given;
     return server.isMysql() ? MysqlCatalog.expression(text) : text;
   }
 
-  private Optional<String> defaultValue(String told, String type, String extra) {
+  private Optional<String> defaultValue(String given, String type, String extra) {
     if (server.isMysql()) {
-      return Optional.of(MysqlCatalog.defaultValue(told, type, extra));
+      return Optional.of(MysqlCatalog.defaultValue(given, type, extra));
     }
     // The server writes NULL for a column that has it as its default.
-    return Optional.of(told).filter(text -> !text.equals("NULL"));
+    return Optional.of(given).filter(text -> !text.equals("NULL"));
   }
 
   /** Whether an index is ignored; before version 10.6 of MariaDB none can be. */
@@ -365,9 +365,9 @@ final class MariadbStructure {
       while (rows.next()) {
         String table = rows.getString("TABLE_NAME");
         String name = rows.getString("CONSTRAINT_NAME");
-        String told = rows.getString("CHECK_CLAUSE");
+        String given = rows.getString("CHECK_CLAUSE");
         String clause =
-            own(server.isMysql() ? MysqlCatalog.check(told, rows.getString("ENFORCED")) : told);
+            own(server.isMysql() ? MysqlCatalog.check(given, rows.getString("ENFORCED")) : given);
         if (hasLevel && rows.getString(LEVEL).equals("Column")) {
           ofColumns.computeIfAbsent(table, key -> new HashMap<>()).put(name, clause);
         } else {

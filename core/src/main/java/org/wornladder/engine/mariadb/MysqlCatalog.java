@@ -46,8 +46,8 @@ final class MysqlCatalog {
   private MysqlCatalog() {}
 
   /** An expression as a statement writes it. */
-  static String expression(String told) {
-    return ESCAPED.matcher(told).replaceAll(match -> Matcher.quoteReplacement(match.group(1)));
+  static String expression(String given) {
+    return ESCAPED.matcher(given).replaceAll(match -> Matcher.quoteReplacement(match.group(1)));
   }
 
   /** A check's demand as a statement writes it. */
@@ -56,16 +56,16 @@ final class MysqlCatalog {
   }
 
   /**
-   * A column's default as a statement writes it: told without quotes where it is a literal.
+   * A column's default as a statement writes it: in the catalogue a literal has no quotes.
    *
    * @param type the column's
    */
-  static String defaultValue(String told, String type, String extra) {
+  static String defaultValue(String given, String type, String extra) {
     if (extra.contains(COMPUTED)) {
-      String value = expression(told);
+      String value = expression(given);
       return value.startsWith("CURRENT_TIMESTAMP") ? value : "(" + value + ")";
     }
-    return PLAIN.matcher(type).matches() ? told : MariadbEngine.QUOTING.text(told);
+    return PLAIN.matcher(type).matches() ? given : MariadbEngine.QUOTING.text(given);
   }
 
   /**
