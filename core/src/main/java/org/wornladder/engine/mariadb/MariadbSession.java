@@ -454,7 +454,6 @@ final class MariadbSession extends JdbcSession {
     }
   }
 
-  /** The server's own statement for an object; an index is part of its table's. */
   /** What is part of a table has the state of its table, which does not say whether it is there. */
   @Override
   public boolean isMissing(StatementTarget object) throws SQLException {
@@ -474,6 +473,7 @@ final class MariadbSession extends JdbcSession {
         object.name().plain());
   }
 
+  /** The server's own statement for an object; an index is part of its table's. */
   @Override
   public Optional<String> state(StatementTarget object) throws SQLException {
     boolean ofTable =
