@@ -42,8 +42,9 @@ final class PostgresExistence {
   }
 
   /**
-   * Asks for the tables that have no block in their file, and so no row; a table whose rows are
-   * those of others has none either, and is left out. To be run in the catalogue's own path.
+   * Asks for the tables that the user may read and that have no block in their file, and so no row;
+   * a table whose rows are those of others has none either, and is left out. To be run in the
+   * catalogue's own path.
    */
   static String tablesWithoutBlocks(List<String> schemas) {
     List<String> names = schemas.stream().map(QUOTING::text).toList();
@@ -51,7 +52,7 @@ final class PostgresExistence {
         SELECT CASE WHEN n.nspname = %s THEN '' ELSE concat(n.nspname, '.') END || c.relname
         FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
         WHERE n.nspname IN (%s) AND c.relkind = 'r' AND NOT c.relhassubclass
-          AND pg_relation_size(c.oid) = 0"""
+          AND pg_relation_size(c.oid) = 0 AND has_table_privilege(c.oid, 'SELECT')"""
         .formatted(names.get(0), String.join(", ", names));
   }
 
