@@ -102,7 +102,7 @@ class ReportFormsIT {
         .says("1 of 2 rungs proved.");
     work.ladder("rehearse", "--format", "markdown")
         .exits(1)
-        .says("What 0002 leaves otherwise:")
+        .says("Differences that 0002 leaves:")
         .says("| left | column bin.tare | type |  | <code>INTEGER</code> |");
   }
 

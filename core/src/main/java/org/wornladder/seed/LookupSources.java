@@ -20,15 +20,19 @@ record LookupSources(Session session, Staging staging, List<BoundSeed> seeds) {
 
   private List<String> of(LookupColumn look, BoundSeed seed) throws SQLException {
     String meaning = look.meaning().name();
-    String extra = staging.extra(staging.again(seed.stage()));
     if (seed.updated().contains(meaning) || seed.key().contains(meaning)) {
       return seed.seed().delete()
           ? List.of(ofFile(seed, look))
-          : List.of(ofFile(seed, look), ofTable(look, extra));
+          : List.of(ofFile(seed, look), ofTable(look, extra(seed)));
     }
-    String there = ofTable(look, seed.seed().delete() ? "NOT (" + extra + ")" : "1 = 1");
+    String there = ofTable(look, seed.seed().delete() ? "NOT (" + extra(seed) + ")" : "1 = 1");
     boolean adds = seed.columns().contains(meaning) && seed.columns().contains(look.targetColumn());
     return adds ? List.of(added(seed, look), there) : List.of(there);
+  }
+
+  /** That the file has no row for a row of the table. */
+  private String extra(BoundSeed seed) throws SQLException {
+    return staging.extra(staging.again(seed.stage()));
   }
 
   private String ofTable(LookupColumn look, String condition) {

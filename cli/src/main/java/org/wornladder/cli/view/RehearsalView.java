@@ -143,7 +143,7 @@ public final class RehearsalView {
       return report.isProved() ? "No rung waits: there is nothing to prove." : "NOT proved.";
     }
     String count = good == all ? "" : good + " of ";
-    String ways = oneWay == 0 ? "" : ", " + oneWay + " of them up alone";
+    String ways = oneWay == 0 ? "" : ", " + oneWay + " of them one-way";
     return count + PlanView.count(all, "rung") + " proved" + ways + ".";
   }
 
@@ -251,7 +251,7 @@ public final class RehearsalView {
     }
     for (OfRung rung : report.rungs()) {
       if (!rung.differences().isEmpty()) {
-        lines.addAll(List.of("", "What " + rung.label() + " leaves otherwise:", ""));
+        lines.addAll(List.of("", "Differences that " + rung.label() + " leaves:", ""));
         lines.addAll(
             new DifferenceView(terminal, "expected", "found", "missing", "left")
                 .markdown(rung.differences()));

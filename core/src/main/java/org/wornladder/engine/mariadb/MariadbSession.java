@@ -226,9 +226,10 @@ final class MariadbSession extends JdbcSession {
       throw new UnreachableException(
           "the url names no database", where, "write it behind the last slash", null);
     }
-    if (server.isMysql() && !server.isAtLeast(8, 0)) {
+    if (server.isMysql() && !server.isAtLeast(8, 0, 16)) {
       throw new UnreachableException(
-          "this is MySQL %d.%d, which is too old".formatted(server.major(), server.minor()),
+          "this is MySQL %d.%d.%d, which is too old"
+              .formatted(server.major(), server.minor(), server.patch()),
           where,
           "use MySQL 8.0.16 or newer, or MariaDB 10.6 or newer",
           null);

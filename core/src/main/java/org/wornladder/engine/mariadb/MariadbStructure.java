@@ -228,10 +228,10 @@ final class MariadbStructure {
   }
 
   private void readColumns() throws SQLException {
-    // What else is said of a column: MySQL says beside it which system a place is measured in.
-    String words =
+    // MySQL has the SRID of a spatial column beside EXTRA (MySQL manual, "COLUMNS Table").
+    String attributes =
         server.isMysql() ? "concat_ws(' ', nullif(extra, ''), concat('SRID ', srs_id))" : "extra";
-    try (ResultSet rows = sql.executeQuery(COLUMNS.formatted(words, database))) {
+    try (ResultSet rows = sql.executeQuery(COLUMNS.formatted(attributes, database))) {
       while (rows.next()) {
         if (!options.containsKey(rows.getString(1))) {
           continue;
@@ -299,7 +299,7 @@ final class MariadbStructure {
     if (server.isMysql()) {
       return "is_visible = 'NO'";
     }
-    return server.isAtLeast(10, 6) ? "ignored = 'YES'" : "FALSE";
+    return server.isAtLeast(10, 6, 0) ? "ignored = 'YES'" : "FALSE";
   }
 
   private void readIndexes() throws SQLException {

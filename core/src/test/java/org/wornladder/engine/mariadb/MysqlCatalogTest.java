@@ -10,16 +10,31 @@ import org.junit.jupiter.params.provider.CsvSource;
 class MysqlCatalogTest {
   @ParameterizedTest
   @CsvSource({
-    "9.7.4-2, true, 9, 7",
-    "8.0.16, true, 8, 0",
-    "8.4.3-0ubuntu1, true, 8, 4",
-    "10.6.18-MariaDB-log, false, 10, 6",
-    "5.5.5-10.11.6-MariaDB-0+deb12u1, false, 10, 11",
-    "12.0.2-MariaDB, false, 12, 0",
-    "something else, true, 0, 0",
+    "9.7.4-2, true, 9, 7, 4",
+    "8.0.16, true, 8, 0, 16",
+    "8.0, true, 8, 0, 0",
+    "8.4.3-0ubuntu1, true, 8, 4, 3",
+    "10.6.18-MariaDB-log, false, 10, 6, 18",
+    "5.5.5-10.11.6-MariaDB-0+deb12u1, false, 10, 11, 6",
+    "12.0.2-MariaDB, false, 12, 0, 2",
+    "something else, true, 0, 0, 0",
   })
-  void theVersionSaysWhichServerItIs(String version, boolean mysql, int major, int minor) {
-    assertThat(MariadbServer.of(version)).isEqualTo(new MariadbServer(mysql, major, minor));
+  void theVersionSaysWhichServerItIs(
+      String version, boolean mysql, int major, int minor, int patch) {
+    assertThat(MariadbServer.of(version)).isEqualTo(new MariadbServer(mysql, major, minor, patch));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "8.0.15, false",
+    "8.0.16, true",
+    "8.1.0, true",
+    "9.0.0, true",
+    "7.9.99, false",
+    "5.7.44, false"
+  })
+  void versionsAreComparedNumberByNumber(String version, boolean supported) {
+    assertThat(MariadbServer.of(version).isAtLeast(8, 0, 16)).isEqualTo(supported);
   }
 
   @ParameterizedTest
@@ -40,9 +55,9 @@ class MysqlCatalogTest {
         "uuid_to_bin(uuid()) | binary(16)  | DEFAULT_GENERATED | (uuid_to_bin(uuid()))",
         "_utf8mb4\\'q\\'  | text           | DEFAULT_GENERATED | (_utf8mb4'q')",
       })
-  void aDefaultIsWrittenAsAStatementHasIt(String told, String type, String extra, String value) {
-    String said = extra == null ? "" : extra;
-    assertThat(MysqlCatalog.defaultValue(told, type, said)).isEqualTo(value);
+  void defaultsBecomeSql(String inCatalog, String type, String extra, String sql) {
+    String attributes = extra == null ? "" : extra;
+    assertThat(MysqlCatalog.defaultValue(inCatalog, type, attributes)).isEqualTo(sql);
   }
 
   @Test
