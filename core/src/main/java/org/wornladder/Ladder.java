@@ -222,9 +222,20 @@ public final class Ladder implements AutoCloseable {
     copy.ifPresent(ClassPathProject::delete);
   }
 
-  /** Examines the files without a database. */
+  /** Examines the files without a database, with the process's environment variables. */
   public static CheckReport check(Path root) {
-    return CheckService.files(ProjectReader.examine(root, Engines::isOther));
+    return check(root, System.getenv());
+  }
+
+  /**
+   * Examines the files without a database.
+   *
+   * @param variables the environment variables, by which it may be known for what engine they are
+   */
+  public static CheckReport check(Path root, Map<String, String> variables) {
+    return CheckService.files(
+        ProjectReader.examine(root, Engines::isOther),
+        name -> Optional.ofNullable(variables.get(name)));
   }
 
   /**

@@ -26,6 +26,8 @@ public enum Ability {
   BATCHES,
   /** What a rung erases can be kept aside. */
   ATTIC,
+  /** Transactions end by themselves beyond some time or size, or refuse some places. */
+  LIMITED_TRANSACTIONS,
   /** The database computes a fingerprint of its structure, which need not be read then. */
   STRUCTURE_FINGERPRINT
 }

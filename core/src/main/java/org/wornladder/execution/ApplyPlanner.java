@@ -378,7 +378,7 @@ public final class ApplyPlanner {
         rung.about(),
         new RecordedScript.OfFile(rung, engine.dialect()),
         rung.file(),
-        basis.runsStatementWise(header, statements),
+        basis.transactions(header, statements, !done.isEmpty() || doubt.isPresent()),
         statements,
         done,
         doubt,

@@ -19,6 +19,7 @@ import org.wornladder.engine.SessionStatements;
 import org.wornladder.engine.StatementTarget;
 import org.wornladder.engine.StatementTargets;
 import org.wornladder.execution.Step.StandingAction;
+import org.wornladder.execution.Step.Transactions;
 import org.wornladder.journal.EntryDetails;
 import org.wornladder.journal.EntrySubject;
 import org.wornladder.journal.Event;
@@ -173,7 +174,7 @@ final class NonTransactionalRunner {
 
   private void statement(Step.OfRung rung, int number, int stepsDone) throws SQLException {
     Statement statement = rung.statements().get(number - 1);
-    boolean joins = engine.joinsTransaction(statement);
+    boolean joins = rung.transactions() != Transactions.NONE && engine.joinsTransaction(statement);
     Optional<StatementTarget> object = joins ? Optional.empty() : StatementTargets.of(statement);
     Optional<String> before = object.isEmpty() ? Optional.empty() : session.state(object.get());
     if (rung.skipsMissing() && isMissing(statement)) {

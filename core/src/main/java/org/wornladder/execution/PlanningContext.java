@@ -5,6 +5,7 @@ import java.util.stream.Stream;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Session;
+import org.wornladder.execution.Step.Transactions;
 import org.wornladder.journal.History;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
@@ -25,14 +26,21 @@ public record PlanningContext(
   }
 
   /**
-   * Whether a way runs statement by statement: because it says so, or because it changes the
-   * structure where the engine cannot undo that.
+   * How a way is committed: statement by statement because it says so, because a part of it was
+   * done so, or because it changes the structure where the engine cannot undo that.
+   *
+   * @param begun whether a run of it stopped before its end
    */
-  boolean runsStatementWise(Header header, List<Statement> statements) {
+  Transactions transactions(Header header, List<Statement> statements, boolean begun) {
+    if (header.outsideTransaction() && engine.abilities().contains(Ability.LIMITED_TRANSACTIONS)) {
+      return Transactions.NONE;
+    }
     boolean undone =
         engine.abilities().contains(Ability.TRANSACTIONAL_DDL)
             || statements.stream().allMatch(engine::joinsTransaction);
-    return header.outsideTransaction() || header.batching().isPresent() || !undone;
+    return begun || header.outsideTransaction() || header.batching().isPresent() || !undone
+        ? Transactions.PER_STATEMENT
+        : Transactions.ONE;
   }
 
   /** A plan that does nothing, for what wants approval without running a step. */

@@ -215,7 +215,7 @@ public final class RollbackPlanner {
             project.rung(record.number()).map(Rung::about).orElse(record.run().subject().name()),
             way.get().recorded(record),
             way.get().source(),
-            half || basis.runsStatementWise(script.header(), statements),
+            basis.transactions(script.header(), statements, half),
             statements,
             done,
             doubt,

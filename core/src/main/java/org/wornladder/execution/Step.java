@@ -20,12 +20,21 @@ public sealed interface Step {
   /** All statements of the step in the order in which they run. */
   List<Statement> statements();
 
+  /** What of a way is committed at once. */
+  enum Transactions {
+    /** All of it. */
+    ONE,
+    /** Each statement, with the entry that records it where the statement can be part of one. */
+    PER_STATEMENT,
+    /** Nothing: each statement takes effect by itself, between its entries. */
+    NONE
+  }
+
   /**
    * A rung's way up or down.
    *
    * @param source the file, or {@code journal} where the way comes from there
-   * @param statementWise whether it runs statement by statement, each on the record, because its
-   *     statements or its engine refuse a transaction
+   * @param transactions what of it is committed at once
    * @param done the numbers of those of its statements that were done before, in a run that stopped
    * @param doubt what the database says of a statement in doubt, settled; empty if none is
    * @param skipsMissing whether a statement that drops what is not there is left out: for the way
@@ -43,7 +52,7 @@ public sealed interface Step {
       String about,
       RecordedScript recorded,
       String source,
-      boolean statementWise,
+      Transactions transactions,
       List<Statement> statements,
       Set<Integer> done,
       Optional<UncertainStatement> doubt,
@@ -69,7 +78,7 @@ public sealed interface Step {
           about,
           recorded,
           source,
-          false,
+          Transactions.ONE,
           List.of(),
           Set.of(),
           Optional.empty(),
@@ -80,6 +89,11 @@ public sealed interface Step {
           oneWay,
           Optional.empty(),
           Optional.empty());
+    }
+
+    /** Whether it runs statement by statement, each on the record. */
+    public boolean statementWise() {
+      return transactions != Transactions.ONE;
     }
 
     /** The statements that were not done before. */

@@ -74,6 +74,11 @@ public final class EnvironmentReader {
     return environment;
   }
 
+  /** An environment's url with its variables put in; empty if one of them is not set. */
+  public Optional<String> url(EnvironmentSettings found) {
+    return variables.expand(found.url(), found.name(), new Problems());
+  }
+
   private EnvironmentSettings settingsOf(String name) {
     EnvironmentSettings found = settings.environments().get(name);
     if (found == null) {

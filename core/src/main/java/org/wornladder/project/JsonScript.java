@@ -29,7 +29,7 @@ final class JsonScript {
 
   /** Those of SQL alone are not among them. */
   private static final List<String> DIRECTIVES =
-      List.of("about", "only-in", "when", "otherwise", "accepts");
+      List.of("about", "only-in", "when", "otherwise", "accepts", "run");
 
   private final String file;
   private final String text;

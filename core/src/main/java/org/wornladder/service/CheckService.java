@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.wornladder.Advice;
 import org.wornladder.CheckReport;
 import org.wornladder.CheckReport.Finding;
@@ -30,6 +31,7 @@ import org.wornladder.journal.JournalHead;
 import org.wornladder.project.AtticSettings;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
+import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.EnvironmentSettings;
 import org.wornladder.project.Header;
 import org.wornladder.project.Problem;
@@ -59,24 +61,40 @@ public final class CheckService {
 
   private CheckService() {}
 
-  public static CheckReport files(ProjectReader.Reading reading) {
+  /**
+   * @param variables the process's environment variables, by name
+   */
+  public static CheckReport files(
+      ProjectReader.Reading reading, Function<String, Optional<String>> variables) {
     Set<Problem> problems = new LinkedHashSet<>(reading.problems());
-    reading.project().ifPresent(project -> scripts(project, problems));
+    reading.project().ifPresent(project -> scripts(project, engines(project, variables), problems));
     return new CheckReport(
         List.copyOf(problems),
         reading.project().map(project -> project.rungs().size()).orElse(0),
         reading.project().map(project -> project.standing().size()).orElse(0),
         reading.project().map(project -> project.settings().seeds().size()).orElse(0),
-        reading.project().map(CheckService::risks).orElse(List.of()),
+        reading
+            .project()
+            .map(project -> risks(project, engines(project, variables)))
+            .orElse(List.of()),
         Optional.empty());
   }
 
+  /** The engine of an environment, as far as its url says. */
+  private interface UrlEngines {
+    Optional<Engine> of(EnvironmentSettings settings);
+  }
+
+  private static UrlEngines engines(Project project, Function<String, Optional<String>> variables) {
+    EnvironmentReader urls = new EnvironmentReader(project.root(), project.settings(), variables);
+    return settings -> Engines.forUrl(urls.url(settings).orElse(settings.url().text()));
+  }
+
   /** What the texts of the rungs show of risks, as the default environment's engine reads them. */
-  private static List<CheckReport.TextRisk> risks(Project project) {
+  private static List<CheckReport.TextRisk> risks(Project project, UrlEngines engines) {
     EnvironmentSettings settings =
         project.settings().environments().get(project.settings().defaultEnvironment());
-    Optional<Engine> engine =
-        Optional.ofNullable(settings).flatMap(one -> Engines.forUrl(one.url().text()));
+    Optional<Engine> engine = Optional.ofNullable(settings).flatMap(engines::of);
     List<CheckReport.TextRisk> risks = new ArrayList<>();
     if (engine.isPresent()) {
       ScriptPreparation preparation =
@@ -136,11 +154,11 @@ public final class CheckService {
         Advice.of(Advice.Code.FIND_JOURNAL_WRITER, environment));
   }
 
-  private static void scripts(Project project, Set<Problem> problems) {
+  private static void scripts(Project project, UrlEngines known, Set<Problem> problems) {
     Set<String> engines = new LinkedHashSet<>();
     for (EnvironmentSettings settings : project.settings().environments().values()) {
-      settings(settings, problems);
-      Optional<Engine> engine = Engines.forUrl(settings.url().text());
+      Optional<Engine> engine = known.of(settings);
+      settings(settings, engine, problems);
       if (engine.isPresent()) {
         engines.add(engine.get().name());
         ScriptPreparation preparation =
@@ -154,12 +172,30 @@ public final class CheckService {
         }
       }
     }
+    if (engines.isEmpty() && !project.rungs().isEmpty()) {
+      unexamined(project, problems);
+    }
     for (Rung rung : project.rungs()) {
       waysOf(rung, engines, problems);
       lifts(rung, project, engines, problems);
     }
     seeds(project, problems);
     variablesFile(project, problems);
+  }
+
+  /** What scripts hold is examined as one of the engines reads it. */
+  private static void unexamined(Project project, Set<Problem> problems) {
+    project.settings().environments().values().stream()
+        .findFirst()
+        .ifPresent(
+            settings ->
+                note(
+                    problems,
+                    settings.url().place(),
+                    "it is not known for what engine the scripts are, so their statements were not"
+                        + " examined: no environment's url says it without variables that are not"
+                        + " set",
+                    "set them in the process's environment or in .env"));
   }
 
   /** What others on the machine may do with the file that holds passwords. */
@@ -206,7 +242,8 @@ public final class CheckService {
     }
   }
 
-  private static void settings(EnvironmentSettings settings, Set<Problem> problems) {
+  private static void settings(
+      EnvironmentSettings settings, Optional<Engine> engine, Set<Problem> problems) {
     settings
         .plainPassword()
         .ifPresent(
@@ -216,7 +253,6 @@ public final class CheckService {
                     place,
                     "a password is written here for everyone who can read the project",
                     "write ${NAME}, and set it in the environment or in .env"));
-    Optional<Engine> engine = Engines.forUrl(settings.url().text());
     engine.ifPresent(found -> restricted(settings, found, problems));
     engine.ifPresent(
         found ->

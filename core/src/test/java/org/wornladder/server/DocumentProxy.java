@@ -1,19 +1,16 @@
 package org.wornladder.server;
 
-import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.bson.BsonDocument;
 
 /**
  * Stands before a document server, counts the commands that change something, and cuts a client off
@@ -21,27 +18,50 @@ import java.util.concurrent.atomic.AtomicInteger;
  */
 public final class DocumentProxy implements AutoCloseable {
   private static final Set<String> CHANGES =
-      Set.of("insert", "update", "delete", "create", "createIndexes", "drop", "dropIndexes");
-
-  /** The length of a message's header, its flags and the kind of its first section. */
-  private static final int BEFORE_DOCUMENT = 16 + 4 + 1;
+      Set.of(
+          "insert",
+          "update",
+          "delete",
+          "create",
+          "createIndexes",
+          "drop",
+          "dropIndexes",
+          "commitTransaction");
 
   private final ServerSocket entry;
   private final int target;
+  private final Optional<EmulatedReplicaSet> replicaSet;
   private final List<Socket> open = new CopyOnWriteArrayList<>();
+  private final List<BsonDocument> commands = new CopyOnWriteArrayList<>();
   private final AtomicInteger count = new AtomicInteger();
   private volatile int last = Integer.MAX_VALUE;
   private volatile boolean answers;
   private volatile boolean dead;
 
-  public DocumentProxy(int target) throws IOException {
+  private DocumentProxy(int target, Optional<EmulatedReplicaSet> replicaSet) throws IOException {
     this.target = target;
+    this.replicaSet = replicaSet;
     entry = new ServerSocket(0, 50, InetAddress.getLoopbackAddress());
     daemon(this::accept);
   }
 
+  /** Before a server by itself. */
+  public static DocumentProxy of(int target) throws IOException {
+    return new DocumentProxy(target, Optional.empty());
+  }
+
+  /** Makes a server by itself look like the primary one of a replica set. */
+  public static DocumentProxy of(int target, EmulatedReplicaSet replicaSet) throws IOException {
+    return new DocumentProxy(target, Optional.of(replicaSet));
+  }
+
   public int port() {
     return entry.getLocalPort();
+  }
+
+  /** The commands that came, as clients sent them. */
+  public List<BsonDocument> commands(String name) {
+    return commands.stream().filter(command -> command.getFirstKey().equals(name)).toList();
   }
 
   /**
@@ -72,76 +92,47 @@ public final class DocumentProxy implements AutoCloseable {
         }
         Socket far = new Socket(InetAddress.getLoopbackAddress(), target);
         open.addAll(List.of(near, far));
-        daemon(() -> requests(near, far));
-        daemon(() -> replies(far, near));
+        daemon(() -> serve(near, far));
       } catch (IOException e) {
         return;
       }
     }
   }
 
-  private void requests(Socket near, Socket far) {
+  private void serve(Socket near, Socket far) {
     try (near;
         far) {
-      DataInputStream in = new DataInputStream(near.getInputStream());
-      OutputStream out = far.getOutputStream();
+      DataInputStream requests = new DataInputStream(near.getInputStream());
       while (true) {
-        byte[] message = message(in);
-        if (CHANGES.contains(command(message)) && count.incrementAndGet() >= last) {
+        DocumentMessage request = DocumentMessage.read(requests);
+        BsonDocument command = request.body();
+        commands.add(command);
+        boolean isLast = CHANGES.contains(command.getFirstKey()) && count.incrementAndGet() >= last;
+        if (isLast) {
           dead = true;
-          if (answers) {
-            out.write(message);
-            out.flush();
-            // Time for the server to carry it out.
-            Thread.sleep(50);
-          }
+        }
+        if (isLast && !answers) {
           cut();
           return;
         }
-        out.write(message);
-        out.flush();
-      }
-    } catch (IOException e) {
-      return;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
-  }
-
-  private static byte[] message(DataInputStream in) throws IOException {
-    byte[] length = new byte[4];
-    in.readFully(length);
-    byte[] rest = new byte[ByteBuffer.wrap(length).order(ByteOrder.LITTLE_ENDIAN).getInt() - 4];
-    in.readFully(rest);
-    ByteArrayOutputStream whole = new ByteArrayOutputStream();
-    whole.write(length);
-    whole.write(rest);
-    return whole.toByteArray();
-  }
-
-  /** The name of the first element of a message's document. */
-  private static String command(byte[] message) {
-    int start = BEFORE_DOCUMENT + 4 + 1;
-    int end = start;
-    while (end < message.length && message[end] != 0) {
-      end++;
-    }
-    return start < end ? new String(message, start, end - start, StandardCharsets.UTF_8) : "";
-  }
-
-  private void replies(Socket far, Socket near) {
-    byte[] buffer = new byte[1 << 14];
-    try (far;
-        near) {
-      for (int read = far.getInputStream().read(buffer);
-          read >= 0 && !dead;
-          read = far.getInputStream().read(buffer)) {
-        near.getOutputStream().write(buffer, 0, read);
-        near.getOutputStream().flush();
+        DocumentMessage reply =
+            replicaSet.isPresent()
+                ? replicaSet.get().reply(request, one -> exchange(one, far))
+                : exchange(request, far);
+        if (isLast) {
+          cut();
+          return;
+        }
+        near.getOutputStream().write(reply.bytes());
       }
     } catch (IOException e) {
       return;
     }
+  }
+
+  private static DocumentMessage exchange(DocumentMessage request, Socket far) throws IOException {
+    far.getOutputStream().write(request.bytes());
+    return DocumentMessage.read(new DataInputStream(far.getInputStream()));
   }
 
   private void cut() throws IOException {
@@ -149,6 +140,7 @@ public final class DocumentProxy implements AutoCloseable {
       socket.close();
     }
     open.clear();
+    replicaSet.ifPresent(EmulatedReplicaSet::abortAll);
   }
 
   private static void daemon(Runnable work) {

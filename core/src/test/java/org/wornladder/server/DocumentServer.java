@@ -26,12 +26,17 @@ public final class DocumentServer {
   }
 
   public String url() {
-    return "mongodb://127.0.0.1:" + PORT + "/" + name;
+    return url(PORT);
+  }
+
+  /** The url by another port. */
+  public String url(int port) {
+    return "mongodb://127.0.0.1:" + port + "/" + name;
   }
 
   /** The url by another port, behind which a server that does not answer is given up soon. */
-  public String url(int port) {
-    return "mongodb://127.0.0.1:" + port + "/" + name + "?serverSelectionTimeoutMS=250";
+  public String impatientUrl(int port) {
+    return url(port) + "?serverSelectionTimeoutMS=100";
   }
 
   public MongoDatabase database() {

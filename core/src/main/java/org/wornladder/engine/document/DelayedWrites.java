@@ -73,19 +73,32 @@ final class DelayedWrites {
     return rows.isEmpty() && changes.isEmpty();
   }
 
+  /** Whether there are new documents from before {@link #begin}. */
+  boolean hasEarlierRows() {
+    return mark.rows() > 0;
+  }
+
   /** Writes the new documents, neighbours of one collection at once and in their order. */
   void writeRows() throws SQLException {
-    for (int from = 0; from < rows.size(); ) {
+    write(rows);
+  }
+
+  /** Writes those of them that are from before {@link #begin}. */
+  void writeEarlierRows() throws SQLException {
+    write(rows.subList(0, mark.rows()));
+  }
+
+  private void write(List<Row> written) throws SQLException {
+    for (int from = 0; from < written.size(); ) {
+      String collection = written.get(from).collection();
       int to = from + 1;
-      while (to < rows.size() && rows.get(to).collection().equals(rows.get(from).collection())) {
+      while (to < written.size() && written.get(to).collection().equals(collection)) {
         to++;
       }
-      List<BsonDocument> documents = rows.subList(from, to).stream().map(Row::document).toList();
-      String collection = rows.get(from).collection();
-      DocumentConnection.driver(() -> connection.collection(collection).insertMany(documents));
+      connection.insert(collection, written.subList(from, to).stream().map(Row::document).toList());
       from = to;
     }
-    rows.clear();
+    written.clear();
     mark = new Mark(0, mark.changes());
   }
 

@@ -6,7 +6,10 @@ import com.mongodb.MongoCredential;
 import com.mongodb.MongoException;
 import com.mongodb.ReadConcern;
 import com.mongodb.ReadPreference;
+import com.mongodb.TransactionOptions;
 import com.mongodb.WriteConcern;
+import com.mongodb.client.ClientSession;
+import com.mongodb.client.FindIterable;
 import com.mongodb.client.MongoClient;
 import com.mongodb.client.MongoClients;
 import com.mongodb.client.MongoCollection;
@@ -24,6 +27,7 @@ import org.bson.BsonDocument;
 import org.bson.BsonInt32;
 import org.bson.BsonString;
 import org.bson.BsonValue;
+import org.bson.conversions.Bson;
 import org.wornladder.engine.ConnectionAttempts;
 import org.wornladder.project.Environment;
 
@@ -37,6 +41,8 @@ final class DocumentConnection implements AutoCloseable {
 
   private final MongoClient client;
   private final MongoDatabase database;
+  private boolean hasTransactions;
+  private Optional<ClientSession> transaction = Optional.empty();
 
   private DocumentConnection(MongoClient client, String database) {
     this.client = client;
@@ -79,7 +85,7 @@ final class DocumentConnection implements AutoCloseable {
     MongoClient client = MongoClients.create(settings.build());
     DocumentConnection connection = new DocumentConnection(client, name);
     try {
-      connection.run(new BsonDocument("ping", new BsonInt32(1)));
+      connection.hasTransactions = connection.deployment().hasTransactions();
       return connection;
     } catch (SQLException | RuntimeException e) {
       client.close();
@@ -91,11 +97,88 @@ final class DocumentConnection implements AutoCloseable {
     return database.getCollection(name, BsonDocument.class);
   }
 
-  /** Runs a command; its reply may still hold write errors. */
+  /** What the servers say of themselves. */
+  private Deployment deployment() throws SQLException {
+    try {
+      return new Deployment(run(new BsonDocument("hello", new BsonInt32(1))));
+    } catch (SQLException e) {
+      if (DocumentErrors.isUnknownCommand(e)) {
+        // Servers that are as old as that have none of what is asked for here.
+        return new Deployment(run(new BsonDocument("ping", new BsonInt32(1))));
+      }
+      throw e;
+    }
+  }
+
+  boolean hasTransactions() {
+    return hasTransactions;
+  }
+
+  boolean isInTransaction() {
+    return transaction.isPresent();
+  }
+
+  /** Begins a transaction, unless one is open. */
+  void beginTransaction() throws SQLException {
+    if (transaction.isEmpty()) {
+      ClientSession session = driver(() -> client.startSession());
+      session.startTransaction(
+          TransactionOptions.builder()
+              .readPreference(ReadPreference.primary())
+              .readConcern(ReadConcern.SNAPSHOT)
+              .writeConcern(WriteConcern.MAJORITY)
+              .build());
+      transaction = Optional.of(session);
+    }
+  }
+
+  /** Commits the transaction that is open. */
+  void commitTransaction() throws SQLException {
+    ClientSession session = transaction.orElseThrow();
+    driver(
+        () -> {
+          session.commitTransaction();
+          return session;
+        });
+    session.close();
+    transaction = Optional.empty();
+  }
+
+  /** Undoes the transaction that is open, if one is. */
+  void abortTransaction() {
+    // Closing the session aborts it; whatever the server answers, it cannot be committed any more.
+    transaction.ifPresent(ClientSession::close);
+    transaction = Optional.empty();
+  }
+
+  /** Runs a command outside of a transaction; its reply may still hold write errors. */
   BsonDocument run(BsonDocument command) throws SQLException {
     return command.containsKey(RENAME)
         ? rename(command)
         : driver(() -> database.runCommand(command, BsonDocument.class));
+  }
+
+  /** Runs a command in the transaction that is open; its reply may still hold write errors. */
+  BsonDocument runInTransaction(BsonDocument command) throws SQLException {
+    ClientSession session = transaction.orElseThrow();
+    return driver(
+        () -> database.runCommand(session, command, ReadPreference.primary(), BsonDocument.class));
+  }
+
+  /** Adds documents, in the transaction if one is open. */
+  void insert(String collection, List<BsonDocument> documents) throws SQLException {
+    MongoCollection<BsonDocument> into = collection(collection);
+    driver(
+        () ->
+            transaction.isPresent()
+                ? into.insertMany(transaction.get(), documents)
+                : into.insertMany(documents));
+  }
+
+  /** The documents that a filter lets through, as the transaction sees them if one is open. */
+  FindIterable<BsonDocument> find(String collection, Bson filter) {
+    MongoCollection<BsonDocument> in = collection(collection);
+    return transaction.isPresent() ? in.find(transaction.get(), filter) : in.find(filter);
   }
 
   /** It is a command of another database, and takes names with that of theirs in front. */
@@ -163,6 +246,7 @@ final class DocumentConnection implements AutoCloseable {
 
   @Override
   public void close() {
+    abortTransaction();
     client.close();
   }
 }

@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.bson.json.JsonParseException;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
@@ -24,57 +25,22 @@ import org.wornladder.sql.Statement;
 public final class DocumentEngine implements Engine {
   private static final List<String> SCHEMES = List.of("mongodb://", "mongodb+srv://");
 
-  /** Commands of a session or a transaction: the session is the program's own. */
-  private static final Set<String> OF_SESSIONS =
-      Set.of(
-          "startSession",
-          "endSessions",
-          "killSessions",
-          "commitTransaction",
-          "abortTransaction",
-          "getMore",
-          "killCursors",
-          "logout",
-          "authenticate",
-          "saslStart");
-
-  /** Commands that rungs use (the manual's "Database Commands"). */
-  private static final Set<String> KNOWN =
-      Set.of(
-          "create",
-          "collMod",
-          "createIndexes",
-          "dropIndexes",
-          "drop",
-          "renameCollection",
-          "convertToCapped",
-          "insert",
-          "update",
-          "delete",
-          "findAndModify",
-          "aggregate",
-          "createUser",
-          "updateUser",
-          "dropUser",
-          "grantRolesToUser",
-          "revokeRolesFromUser",
-          "createRole",
-          "updateRole",
-          "dropRole",
-          "grantPrivilegesToRole",
-          "revokePrivilegesFromRole",
-          "grantRolesToRole",
-          "revokeRolesFromRole",
-          "createSearchIndexes",
-          "updateSearchIndex",
-          "dropSearchIndex",
-          "reIndex",
-          "compact",
-          "validate",
-          "ping");
-
   /** It has no strings or names of SQL; the form of JSON does where one is shown. */
   private static final Quoting QUOTING = new Quoting('"', Quoting.Backslash.ESCAPES);
+
+  private final boolean transactions;
+
+  /** The engine before any deployment was asked what it can do. */
+  public DocumentEngine() {
+    this(false);
+  }
+
+  /**
+   * @param transactions whether the deployment has them
+   */
+  DocumentEngine(boolean transactions) {
+    this.transactions = transactions;
+  }
 
   @Override
   public String name() {
@@ -89,8 +55,10 @@ public final class DocumentEngine implements Engine {
   @Override
   public Optional<String> restrictions() {
     return Optional.of(
-        "on a document database commands run one by one, and nothing undoes them; no scratch database, which draft,"
-            + " rehearse and fold need; no standing scripts, no batches, no attic; seeds are documents of JSON or YAML, and none are made up");
+        "on a document database a transaction holds commands that write documents, and those on a"
+            + " replica set or sharded cluster; all others run one by one, and nothing undoes them;"
+            + " no scratch database, which draft, rehearse and fold need; no standing scripts, no"
+            + " batches, no attic; seeds are documents of JSON or YAML");
   }
 
   @Override
@@ -105,13 +73,13 @@ public final class DocumentEngine implements Engine {
 
   @Override
   public Set<Ability> abilities() {
-    return Set.of();
+    return Set.of(Ability.LIMITED_TRANSACTIONS);
   }
 
-  /** A deployment of one server has no transactions, and changes of structure join none. */
   @Override
   public boolean joinsTransaction(Statement statement) {
-    return false;
+    return transactions
+        && DocumentCommands.joinsTransaction(DocumentJson.document(statement.text()));
   }
 
   @Override
@@ -132,19 +100,30 @@ public final class DocumentEngine implements Engine {
           new Objection(
               "dropDatabase takes the journal with it", "drop the collections that should go"));
     }
-    if (OF_SESSIONS.contains(command.command())) {
+    if (DocumentCommands.isOfSessions(command.command())) {
       return Optional.of(
           new Objection(
               command.command() + " is about the session, which is not the script's",
               "take it out"));
     }
-    return Optional.empty();
+    return invalid(statement);
+  }
+
+  /** JSON may still be no Extended JSON: an object id of five digits. */
+  private static Optional<Objection> invalid(Statement statement) {
+    try {
+      DocumentJson.document(statement.text());
+      return Optional.empty();
+    } catch (JsonParseException e) {
+      return Optional.of(
+          new Objection("this is not Extended JSON: " + e.getMessage(), "correct this command"));
+    }
   }
 
   @Override
   public Optional<String> unknown(Statement statement) {
     String name = JsonObject.of(statement.text()).command();
-    return KNOWN.contains(name)
+    return DocumentCommands.isKnown(name)
         ? Optional.empty()
         : Optional.of("the command " + name + " is not known here; the server may know it");
   }

@@ -11,6 +11,7 @@ import com.mongodb.MongoTimeoutException;
 import com.mongodb.MongoWriteException;
 import java.sql.SQLException;
 import java.util.Map;
+import java.util.Set;
 import org.wornladder.engine.ConnectionAttempts.Answer;
 import org.wornladder.engine.Fault;
 
@@ -29,6 +30,9 @@ final class DocumentErrors {
   private static final String FULL = "53100";
 
   private static final int UNKNOWN_COMMAND = 59;
+
+  /** What a transaction cannot hold: too much, what it has no right place for, too long a time. */
+  private static final Set<Integer> LIMITS_OF_TRANSACTIONS = Set.of(257, 263, 290);
 
   /** By the numbers of the protocol's error codes (its source, "error_codes.yml"). */
   private static final Map<Integer, String> STATES =
@@ -69,7 +73,15 @@ final class DocumentErrors {
         e instanceof MongoSocketException
             || e instanceof MongoNotPrimaryException
             || e instanceof MongoNodeIsRecoveringException;
-    String state = cut ? CUT : STATES.getOrDefault(e.getCode(), STATEMENT);
+    if (cut) {
+      return new SQLException(words(e), CUT, e.getCode(), e);
+    }
+    if (LIMITS_OF_TRANSACTIONS.contains(e.getCode())) {
+      String outside = "; \"run\": \"outside-transaction\" in the rung runs it without one";
+      return new SQLException(words(e) + outside, STATEMENT, e.getCode(), e);
+    }
+    boolean again = e.hasErrorLabel(MongoException.TRANSIENT_TRANSACTION_ERROR_LABEL);
+    String state = again ? BUSY : STATES.getOrDefault(e.getCode(), STATEMENT);
     return new SQLException(words(e), state, e.getCode(), e);
   }
 

@@ -1,6 +1,7 @@
 package org.wornladder.engine.document;
 
 import java.util.Map;
+import org.bson.BSONException;
 import org.bson.BsonDocument;
 import org.bson.BsonValue;
 import org.bson.json.JsonMode;
@@ -29,10 +30,23 @@ final class DocumentJson {
   /**
    * The document that a text is.
    *
-   * @throws JsonParseException if it is none
+   * @throws JsonParseException if it is none, or a value is not of the type that it names
    */
   static BsonDocument document(String json) {
-    return BsonDocument.parse(json);
+    try {
+      return BsonDocument.parse(json);
+    } catch (JsonParseException
+        | BSONException
+        | IllegalArgumentException
+        | ArithmeticException e) {
+      // The parser throws what the types throw: of an object id of five digits, for one.
+      throw new JsonParseException(withoutClass(String.valueOf(e.getMessage())), e);
+    }
+  }
+
+  /** A message without the exception's class that a wrapped one begins with. */
+  private static String withoutClass(String message) {
+    return message.replaceFirst("^[\\w.]+Exception: ", "");
   }
 
   /** The value that a text is. */

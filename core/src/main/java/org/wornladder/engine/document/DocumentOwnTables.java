@@ -63,8 +63,7 @@ record DocumentOwnTables(
   private FindIterable<BsonDocument> find(OwnQuery query) {
     FindIterable<BsonDocument> rows =
         connection
-            .collection(query.table())
-            .find(filter(query.filters()))
+            .find(query.table(), filter(query.filters()))
             .projection(Projections.include(query.columns()));
     switch (query.order()) {
       case RISING -> rows.sort(Sorts.ascending(KEY));

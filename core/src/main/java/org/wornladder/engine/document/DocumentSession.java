@@ -38,12 +38,16 @@ import org.wornladder.schema.Table;
 import org.wornladder.sql.Fingerprint;
 import org.wornladder.sql.Statement;
 
-/** A connection to a document database. Each command takes effect by itself: nothing undoes it. */
+/**
+ * A connection to a document database. Commands that write documents are part of a transaction
+ * where the deployment has them; each other one takes effect by itself, and nothing undoes it.
+ */
 final class DocumentSession implements Session {
   private final DocumentConnection connection;
   private final Target target;
   private final String shown;
   private final DelayedWrites delayed;
+  private boolean begun;
   private Optional<LeaseLock> lease = Optional.empty();
   private Optional<Statement> unfinished = Optional.empty();
 
@@ -75,6 +79,11 @@ final class DocumentSession implements Session {
   @Override
   public Connection connection() {
     throw noSql();
+  }
+
+  @Override
+  public Engine described(Engine engine) {
+    return new DocumentEngine(connection.hasTransactions());
   }
 
   @Override
@@ -120,9 +129,11 @@ final class DocumentSession implements Session {
     return "process " + ProcessHandle.current().pid();
   }
 
+  /** A transaction of the server begins with the first command that can be part of it. */
   @Override
   public void begin() {
     delayed.begin();
+    begun = true;
   }
 
   @Override
@@ -131,8 +142,13 @@ final class DocumentSession implements Session {
   }
 
   @Override
-  public void commit() {
+  public void commit() throws SQLException {
+    if (connection.isInTransaction()) {
+      flush();
+      connection.commitTransaction();
+    }
     delayed.begin();
+    begun = false;
   }
 
   @Override
@@ -140,15 +156,16 @@ final class DocumentSession implements Session {
     return false;
   }
 
+  /** A command outside of a transaction cannot be undone; what was to be recorded of it can. */
   @Override
   public void rollback() {
-    // A command cannot be undone; what was to be recorded of it can.
+    connection.abortTransaction();
     delayed.forget();
+    begun = false;
   }
 
   @Override
   public void execute(Statement statement) throws SQLException {
-    flush();
     unfinished = Optional.of(statement);
     BsonDocument command;
     try {
@@ -156,8 +173,28 @@ final class DocumentSession implements Session {
     } catch (JsonParseException e) {
       throw new SQLException("this is not Extended JSON: " + e.getMessage(), "42601", e);
     }
-    DocumentReply.check(connection.run(command));
+    DocumentReply.check(
+        begun && connection.hasTransactions() && DocumentCommands.joinsTransaction(command)
+            ? runInTransaction(command)
+            : runAlone(command));
     unfinished = Optional.empty();
+  }
+
+  private BsonDocument runInTransaction(BsonDocument command) throws SQLException {
+    if (!connection.isInTransaction()) {
+      // What is from before it stays if it is undone.
+      if (delayed.hasEarlierRows()) {
+        fence();
+        delayed.writeEarlierRows();
+      }
+      connection.beginTransaction();
+    }
+    return connection.runInTransaction(command);
+  }
+
+  private BsonDocument runAlone(BsonDocument command) throws SQLException {
+    flush();
+    return connection.run(DocumentCommands.onMostServers(command));
   }
 
   @Override
@@ -241,6 +278,9 @@ final class DocumentSession implements Session {
   /** Records what is not recorded yet, as long as the lock is held. */
   private void release(LeaseLock taken) {
     try (taken) {
+      if (connection.isInTransaction()) {
+        rollback();
+      }
       runWaiting();
     } catch (SQLException e) {
       delayed.drop();
@@ -392,6 +432,9 @@ final class DocumentSession implements Session {
   @Override
   public void close() {
     try (connection) {
+      if (connection.isInTransaction()) {
+        rollback();
+      }
       runWaiting();
     } catch (SQLException e) {
       // What was not recorded is in doubt, and the next run decides it.

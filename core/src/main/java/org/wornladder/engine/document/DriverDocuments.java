@@ -45,7 +45,7 @@ record DriverDocuments(DocumentConnection connection) implements Documents {
     BsonDocument document;
     try {
       document = DocumentJson.document(json);
-    } catch (JsonParseException | IllegalArgumentException | ArithmeticException e) {
+    } catch (JsonParseException e) {
       throw new BadValueException("this is not Extended JSON: " + e.getMessage());
     }
     for (String field : key) {

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.AdoptOptions;
 import org.wornladder.Against;
 import org.wornladder.ApplyOptions;
@@ -33,6 +34,7 @@ import org.wornladder.TestLadder;
 import org.wornladder.UnreachableException;
 import org.wornladder.change.Difference;
 import org.wornladder.change.Risk;
+import org.wornladder.project.Problem;
 import org.wornladder.schema.Table;
 import org.wornladder.server.DocumentServer;
 
@@ -183,6 +185,43 @@ class DocumentEngineTest {
     assertThatThrownBy(ladder::apply)
         .isInstanceOf(ProjectException.class)
         .hasMessageContaining(words);
+    assertThat(database.everything()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "{\"$oid\": \"12\"}",
+        "{\"$oid\": 12}",
+        "{\"$date\": \"yesterday\"}",
+        "{\"$numberInt\": \"many\"}",
+        "{\"$numberLong\": \"99999999999999999999\"}",
+        "{\"$numberDouble\": \"1,5\"}",
+        "{\"$numberDecimal\": \"abc\"}",
+        "{\"$binary\": {\"base64\": \"*\", \"subType\": \"00\"}}",
+        "{\"$uuid\": \"12\"}",
+        "{\"$timestamp\": {\"t\": \"x\", \"i\": 1}}",
+        "{\"$regularExpression\": {\"pattern\": 1}}"
+      })
+  void aValueThatIsNotOfItsTypeIsFoundByCheck(String value) {
+    TestLadder ladder =
+        rung(
+            ladder(),
+            "0001-bin",
+            "{\"create\": \"bin\"},\n    {\"insert\": \"bin\", \"documents\": [{\"a\": "
+                + value
+                + "}]}",
+            "{\"drop\": \"bin\"}");
+    assertThat(Ladder.check(root).problems())
+        .filteredOn(Problem::isError)
+        .singleElement()
+        .satisfies(
+            problem -> {
+              assertThat(problem.message()).doesNotContain("java.lang.Ill");
+              assertThat(problem.message()).startsWith("this is not Extended JSON: ");
+              assertThat(problem.place().toString()).isEqualTo("rungs/0001-bin.json:3:5");
+            });
+    assertThatThrownBy(ladder::apply).isInstanceOf(ProjectException.class);
     assertThat(database.everything()).isEmpty();
   }
 

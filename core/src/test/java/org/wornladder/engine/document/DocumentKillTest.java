@@ -63,7 +63,7 @@ class DocumentKillTest {
     ladder.rollback(new RollbackOptions.To(0));
     Map<String, List<String>> down = database.everything();
     int cuts = 0;
-    try (DocumentProxy proxy = new DocumentProxy(DocumentServer.port())) {
+    try (DocumentProxy proxy = DocumentProxy.of(DocumentServer.port())) {
       for (int command = 1; isCut(ladder, proxy, command, executed, true); command++, cuts++) {
         ladder.apply();
         assertEnd(ladder, up, "apply", command);
@@ -93,7 +93,7 @@ class DocumentKillTest {
     if (!up) {
       ladder.apply();
     }
-    settings(ladder, database.url(proxy.port()));
+    settings(ladder, database.impatientUrl(proxy.port()));
     boolean known = false;
     for (int attempt = 1; !known; attempt++) {
       // On a machine that is busy an answer can come too late.
@@ -126,8 +126,8 @@ class DocumentKillTest {
     settings(ladder, database.url());
     ladder.apply();
     ladder.rollback(new RollbackOptions.To(0));
-    try (DocumentProxy proxy = new DocumentProxy(DocumentServer.port())) {
-      settings(ladder, database.url(proxy.port()));
+    try (DocumentProxy proxy = DocumentProxy.of(DocumentServer.port())) {
+      settings(ladder, database.impatientUrl(proxy.port()));
       proxy.cutAt(6, true);
       try {
         ladder.apply();
