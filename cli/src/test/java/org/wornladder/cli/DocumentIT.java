@@ -60,7 +60,7 @@ class DocumentIT {
         "{ \"up\": [ {\"create\": \"lodging\"}, {\"frobnicate\": 1} ], \"down\": {\"drop\": \"lodging\"} }");
     work.ladder("check")
         .exits(0)
-        .says("the command frobnicate is not known here", "commands run one by one");
+        .says("the command frobnicate is not known here", "all others run one by one");
     work.ladder("apply", "--yes")
         .exits(5)
         .complains("no such command", "1 statement of it is done");

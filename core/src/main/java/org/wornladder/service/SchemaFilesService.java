@@ -55,9 +55,11 @@ public record SchemaFilesService(ProjectContext project) {
    * nothing if there are no files.
    */
   public List<Difference> disagreement() {
+    if (SchemaFiles.read(project.project().root()).isEmpty()) {
+      return List.of();
+    }
     Environment like = project.environments().read(Optional.empty());
-    if (SchemaFiles.read(project.project().root()).isEmpty()
-        || !sources().scratch().isAtHand(like)) {
+    if (!sources().scratch().isAtHand(like)) {
       return List.of();
     }
     Snapshot ladder = sources().scratch().ofRungs(like, OptionalLong.empty()).withoutRights();

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -100,6 +101,7 @@ public final class DocumentProxy implements AutoCloseable {
   }
 
   private void serve(Socket near, Socket far) {
+    List<BsonDocument> heard = new ArrayList<>();
     try (near;
         far) {
       DataInputStream requests = new DataInputStream(near.getInputStream());
@@ -107,6 +109,7 @@ public final class DocumentProxy implements AutoCloseable {
         DocumentMessage request = DocumentMessage.read(requests);
         BsonDocument command = request.body();
         commands.add(command);
+        heard.add(command);
         boolean isLast = CHANGES.contains(command.getFirstKey()) && count.incrementAndGet() >= last;
         if (isLast) {
           dead = true;
@@ -126,7 +129,8 @@ public final class DocumentProxy implements AutoCloseable {
         near.getOutputStream().write(reply.bytes());
       }
     } catch (IOException e) {
-      return;
+      // The client is gone.
+      replicaSet.ifPresent(one -> one.abortThoseOf(heard));
     }
   }
 

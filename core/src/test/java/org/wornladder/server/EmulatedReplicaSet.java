@@ -167,6 +167,13 @@ public final class EmulatedReplicaSet {
     List.copyOf(transactions.keySet()).forEach(this::abort);
   }
 
+  /** Undoes the transactions that some commands began. */
+  synchronized void abortThoseOf(List<BsonDocument> commands) {
+    commands.stream()
+        .filter(command -> command.containsKey("startTransaction"))
+        .forEach(command -> abort(command.get("lsid")));
+  }
+
   private void abort(BsonValue session) {
     Open open = transactions.remove(session);
     if (open != null) {
