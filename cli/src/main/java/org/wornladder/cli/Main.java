@@ -2,7 +2,6 @@ package org.wornladder.cli;
 
 import java.io.FileDescriptor;
 import java.io.FileInputStream;
-import java.io.FileOutputStream;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.TimeZone;
@@ -20,9 +19,7 @@ public final class Main {
     prepareProcess();
     Terminal terminal =
         Terminal.ofProcess(
-            new FileInputStream(FileDescriptor.in),
-            Terminal.standardOut(),
-            Terminal.plain(new FileOutputStream(FileDescriptor.err)));
+            new FileInputStream(FileDescriptor.in), Terminal.standardOut(), Terminal.standardErr());
     System.exit(new LadderCli(terminal, Path.of("").toAbsolutePath()).run(args));
   }
 

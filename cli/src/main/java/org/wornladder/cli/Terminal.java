@@ -7,7 +7,6 @@ import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
-import java.io.OutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
@@ -66,15 +65,21 @@ public record Terminal(
     return columns > 0 ? Math.max(SMALLEST_WIDTH, columns) : STANDARD_WIDTH;
   }
 
+  /** For results: they come line by line where a person reads along. */
   static PrintStream standardOut() {
-    return plain(new FileOutputStream(FileDescriptor.out));
+    return stream(FileDescriptor.out, !System.getProperty(TERMINALS, "").isEmpty());
   }
 
-  /** A stream that writes UTF-8, line by line where a person reads along. */
-  static PrintStream plain(OutputStream target) {
-    boolean direct = !System.getProperty(TERMINALS, "").isEmpty();
+  /** For progress and errors: a pipeline's log shows how far a run is, also if it never ends. */
+  static PrintStream standardErr() {
+    return stream(FileDescriptor.err, true);
+  }
+
+  private static PrintStream stream(FileDescriptor target, boolean lineByLine) {
     return new PrintStream(
-        new BufferedOutputStream(target, 1 << 13), direct, StandardCharsets.UTF_8);
+        new BufferedOutputStream(new FileOutputStream(target), 1 << 13),
+        lineByLine,
+        StandardCharsets.UTF_8);
   }
 
   /** Whether a person answers a question with yes; anything else is a no. */

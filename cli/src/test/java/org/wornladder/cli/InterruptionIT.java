@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.BufferedReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -60,6 +61,25 @@ class InterruptionIT {
     assertThat(folder.resolve("data/dev.db-journal")).doesNotExist();
     work.ladder("apply").exits(0);
     assertWhole(work);
+  }
+
+  @Test
+  void aPipelinesLogShowsARungWhenItIsDone() throws Exception {
+    Workspace work =
+        Workspace.hollowfield(folder)
+            .tables(1)
+            .rung(
+                "0002-slow",
+                "CREATE TABLE slow AS WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n"
+                    + " WHERE i < 300000000) SELECT max(i) AS i FROM n;",
+                "DROP TABLE slow;");
+    Process process = work.start(ProcessBuilder.Redirect.PIPE, "apply");
+    try (BufferedReader progress = process.errorReader()) {
+      assertThat(progress.readLine()).contains("0001", "applied");
+      assertThat(process.isAlive()).isTrue();
+    } finally {
+      process.destroyForcibly().waitFor(20, TimeUnit.SECONDS);
+    }
   }
 
   private static void assertWhole(Workspace work) {

@@ -133,12 +133,17 @@ final class Workspace {
   }
 
   Process start(String... args) {
+    return start(ProcessBuilder.Redirect.DISCARD, args);
+  }
+
+  /** With what it says of its progress going somewhere. */
+  Process start(ProcessBuilder.Redirect progress, String... args) {
     List<String> command = new ArrayList<>(List.of(program.toString()));
     command.addAll(List.of(args));
     try {
       return builder(command)
           .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-          .redirectError(ProcessBuilder.Redirect.DISCARD)
+          .redirectError(progress)
           .start();
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -8,14 +8,20 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.AdoptOptions;
 import org.wornladder.AdoptResult;
 import org.wornladder.Against;
+import org.wornladder.ApplyOptions;
 import org.wornladder.LockWaitException;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
@@ -27,6 +33,7 @@ import org.wornladder.change.Difference;
 import org.wornladder.engine.DatabaseLock;
 import org.wornladder.engine.LeaseLock;
 import org.wornladder.execution.Step;
+import org.wornladder.journal.Event;
 import org.wornladder.schema.Kind;
 import org.wornladder.schema.Schema;
 import org.wornladder.schema.Table;
@@ -267,6 +274,39 @@ class DriverEngineTest {
       assertThat(database.query("SELECT \"holder\" FROM \"ladder_lock\""))
           .containsExactly("another");
     }
+  }
+
+  /** On a database that has nothing of the tool's yet, so that they also meet where it is made. */
+  @ParameterizedTest
+  @EnumSource
+  void twentyAtOnceApplyEachRungOnce(DriverKind kind) throws Exception {
+    on(kind);
+    ladder.tables(3);
+    ExecutorService threads = Executors.newFixedThreadPool(20);
+    try {
+      List<Callable<Long>> runs =
+          Collections.nCopies(
+              20,
+              () ->
+                  ladder
+                      .builder()
+                      .lockWait(Duration.ofSeconds(100))
+                      .build()
+                      .apply(DEV, ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT)
+                      .rungsRun());
+      long ran = 0;
+      for (Future<Long> run : threads.invokeAll(runs)) {
+        ran += run.get();
+      }
+      assertThat(ran).isEqualTo(3);
+    } finally {
+      threads.shutdownNow();
+    }
+    assertThat(ladder.open().history(DEV).history().broken()).isEmpty();
+    assertThat(ladder.open().history(DEV).history().entries())
+        .filteredOn(entry -> entry.event() == Event.APPLIED)
+        .hasSize(3);
+    assertThat(database.query("SELECT \"holder\" FROM \"ladder_lock\"")).containsExactly("");
   }
 
   @ParameterizedTest
