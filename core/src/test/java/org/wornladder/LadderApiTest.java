@@ -128,7 +128,7 @@ class LadderApiTest {
         .containsOnly(RunResult.Result.APPLIED);
     RunResult nothing = ladder.apply();
     assertThat(nothing.plan().isEmpty()).isTrue();
-    assertThat(nothing.structure().text()).isEqualTo("no change");
+    assertThat(nothing.structure().text()).isEqualTo("structure unchanged");
     assertThat(nothing.at()).isEqualTo(3);
   }
 

@@ -64,7 +64,7 @@ public record StructureSummary(List<Count> counts) {
     part(parts, Count::added, "added");
     part(parts, Count::removed, "dropped");
     part(parts, Count::changed, "changed");
-    return parts.isEmpty() ? "no change" : String.join(", ", parts);
+    return parts.isEmpty() ? "structure unchanged" : String.join(", ", parts);
   }
 
   private void part(List<String> parts, ToIntFunction<Count> number, String verb) {

@@ -27,7 +27,7 @@ class StructureSummaryTest {
         .isEqualTo("1 table, 2 columns, 1 index and 1 view added");
     assertThat(StructureSummary.between(after, before).text())
         .isEqualTo("1 table, 2 columns, 1 index and 1 view dropped");
-    assertThat(StructureSummary.between(after, after).text()).isEqualTo("no change");
+    assertThat(StructureSummary.between(after, after).text()).isEqualTo("structure unchanged");
   }
 
   @Test
