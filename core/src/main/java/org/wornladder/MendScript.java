@@ -3,10 +3,12 @@ package org.wornladder;
 import java.util.List;
 import org.wornladder.change.Difference;
 import org.wornladder.change.LeftOut;
+import org.wornladder.sql.Dialect;
 
 /**
  * What brings a database back.
  *
+ * @param dialect how the statements are read
  * @param statements without end marks
  * @param script the statements as the engine's own client reads them
  * @param losses what rows lose by them, such as {@code the values of fax in grower}
@@ -15,6 +17,7 @@ import org.wornladder.change.LeftOut;
  */
 public record MendScript(
     String environment,
+    Dialect dialect,
     List<String> statements,
     String script,
     List<String> losses,

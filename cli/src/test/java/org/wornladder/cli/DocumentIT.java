@@ -2,6 +2,8 @@ package org.wornladder.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.mongodb.client.MongoClient;
+import com.mongodb.client.MongoClients;
 import de.bwaldvogel.mongo.MongoServer;
 import de.bwaldvogel.mongo.backend.memory.MemoryBackend;
 import java.nio.file.Files;
@@ -78,6 +80,19 @@ class DocumentIT {
     work.ladder("rehearse").exits(4).complains("no scratch databases are made");
   }
 
+  /** The url may be a variable, set or not. */
+  @Test
+  void aRungIsBegunInTheFormOfTheOthers() {
+    Workspace work =
+        new Workspace(folder)
+            .file(
+                "ladder.yaml", "name: hollowfield\nenvironments:\n  dev: { url: '${LODGINGS}' }\n")
+            .file(".env", "LODGINGS=" + host + "/begun\n");
+    work.ladder("new", "lodgings").exits(0).says("Wrote rungs/0001-lodgings.json");
+    work.file(".env", "OTHER=1\n");
+    work.ladder("new", "stays").exits(0).says("Wrote rungs/0002-stays.json");
+  }
+
   @Test
   void driftIsWrittenAsCommands() {
     Workspace work =
@@ -92,6 +107,15 @@ class DocumentIT {
     work.ladder("apply", "--yes").exits(0);
     work.ladder("show", "--ddl").exits(0).says("{\"create\": \"guest\"}");
     work.ladder("history", "--format", "csv").exits(0).says("statement-done");
+    try (MongoClient client = MongoClients.create(host)) {
+      client.getDatabase("drifted").createCollection("shed");
+    }
+    work.ladder("drift").exits(1).says("shed", "--mend mend.json");
+    work.ladder("drift", "--mend", "mend.json").exits(0);
+    assertThat(folder.resolve("mend.json"))
+        .content()
+        .contains("\"drop\": \"shed\"", "\"no way down\"");
+    work.ladder("preview", "--format", "markdown").exits(0);
   }
 
   @Test

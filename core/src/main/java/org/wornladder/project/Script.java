@@ -18,6 +18,11 @@ public record Script(
   /** The directives that steer a way down. */
   private static final List<String> WAY_DOWN = List.of("run", "lifts", "statement-end");
 
+  /** Whether it is a file of commands of a document database, as JSON. */
+  public boolean isOfCommands() {
+    return file.endsWith(RungNames.JSON);
+  }
+
   /** The section that serves an engine: its own if there is one, else the plain one. */
   public Optional<Section> section(Direction direction, String engine) {
     Optional<Section> plain = Optional.empty();

@@ -22,6 +22,7 @@ import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
 import org.wornladder.engine.Engine;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.UrlEngines;
 import org.wornladder.execution.ProjectContext;
 import org.wornladder.execution.ScriptPreparation;
 import org.wornladder.execution.StatementRisks;
@@ -31,7 +32,6 @@ import org.wornladder.journal.JournalHead;
 import org.wornladder.project.AtticSettings;
 import org.wornladder.project.Direction;
 import org.wornladder.project.Environment;
-import org.wornladder.project.EnvironmentReader;
 import org.wornladder.project.EnvironmentSettings;
 import org.wornladder.project.Header;
 import org.wornladder.project.Problem;
@@ -67,7 +67,9 @@ public final class CheckService {
   public static CheckReport files(
       ProjectReader.Reading reading, Function<String, Optional<String>> variables) {
     Set<Problem> problems = new LinkedHashSet<>(reading.problems());
-    reading.project().ifPresent(project -> scripts(project, engines(project, variables), problems));
+    reading
+        .project()
+        .ifPresent(project -> scripts(project, new UrlEngines(project, variables), problems));
     return new CheckReport(
         List.copyOf(problems),
         reading.project().map(project -> project.rungs().size()).orElse(0),
@@ -75,19 +77,9 @@ public final class CheckService {
         reading.project().map(project -> project.settings().seeds().size()).orElse(0),
         reading
             .project()
-            .map(project -> risks(project, engines(project, variables)))
+            .map(project -> risks(project, new UrlEngines(project, variables)))
             .orElse(List.of()),
         Optional.empty());
-  }
-
-  /** The engine of an environment, as far as its url says. */
-  private interface UrlEngines {
-    Optional<Engine> of(EnvironmentSettings settings);
-  }
-
-  private static UrlEngines engines(Project project, Function<String, Optional<String>> variables) {
-    EnvironmentReader urls = new EnvironmentReader(project.root(), project.settings(), variables);
-    return settings -> Engines.forUrl(urls.url(settings).orElse(settings.url().text()));
   }
 
   /** What the texts of the rungs show of risks, as the default environment's engine reads them. */
@@ -366,7 +358,7 @@ public final class CheckService {
             new Problem(Problem.Severity.ERROR, place, found, "write --| up on " + engine));
       } else if (!rung.script().hasWayDown(engine) && rung.script().noWayDown().isEmpty()) {
         String next =
-            rung.file().endsWith(".json")
+            rung.script().isOfCommands()
                 ? "write \"down\": [ … ], or \"no way down\": \"REASON\""
                 : "write --| down, or --| no way down: REASON";
         note(problems, place, "there is no way down for " + engine, next);

@@ -68,6 +68,7 @@ public record MendService(ProjectContext project) {
           refuseUnknownSecrets(context, script);
           return new MendScript(
               context.environment().name(),
+              ddl.dialect(),
               script.statements(),
               inClient(script.statements(), ddl),
               script.losses(),

@@ -5,17 +5,18 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import org.wornladder.RungRemoval;
 import org.wornladder.cli.ExitCode;
 import org.wornladder.cli.view.Page;
 import org.wornladder.engine.Engines;
+import org.wornladder.engine.UrlEngines;
 import org.wornladder.project.CommandDraft;
 import org.wornladder.project.Project;
 import org.wornladder.project.ProjectReader;
 import org.wornladder.project.ProjectWriter;
 import org.wornladder.project.RungDraft;
 import org.wornladder.project.Shorthand;
-import org.wornladder.sql.Dialects;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** Writes the next rung, or deletes one that nobody has run. */
@@ -79,14 +80,9 @@ final class NewCommand implements Command {
     return ExitCode.DONE;
   }
 
-  /** Whether all its environments are document databases. */
   private static boolean isOfDocuments(Project project) {
-    return project.settings().environments().values().stream()
-        .allMatch(
-            one ->
-                Engines.forUrl(one.url().text())
-                    .filter(engine -> engine.dialect().equals(Dialects.DOCUMENT))
-                    .isPresent());
+    return new UrlEngines(project, name -> Optional.ofNullable(System.getenv(name)))
+        .areOfDocuments();
   }
 
   /** The project as it is: a rung that is still empty is no reason against another one. */

@@ -11,6 +11,7 @@ import org.wornladder.change.LeftOut;
 import org.wornladder.change.VisibleDifferences;
 import org.wornladder.cli.Terminal;
 import org.wornladder.project.CommandDraft;
+import org.wornladder.sql.Dialect;
 
 /** The script or rung that settles what a database differs in. */
 public final class MendView {
@@ -42,17 +43,13 @@ public final class MendView {
         .forEach(
             hidden ->
                 remarks.add("Not compared, since this user may not see it: " + words(hidden)));
-    if (isOfCommands(mending)) {
+    if (mending.dialect().has(Dialect.Trait.JSON)) {
       Optional<String> oneWay = Optional.of("it restores what was there");
       return new CommandDraft(mending.statements(), List.of(), oneWay, remarks).text(about);
     }
     StringBuilder text = new StringBuilder("-- " + about + ".\n");
     remarks.forEach(remark -> text.append("-- ").append(remark).append('\n'));
     return text + "\n" + mending.script();
-  }
-
-  private static boolean isOfCommands(MendScript mending) {
-    return mending.statements().stream().anyMatch(one -> one.startsWith("{"));
   }
 
   private static String words(LeftOut left) {

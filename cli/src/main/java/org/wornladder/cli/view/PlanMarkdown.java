@@ -8,6 +8,7 @@ import org.wornladder.execution.Step;
 import org.wornladder.execution.Step.StandingAction;
 import org.wornladder.project.Condition;
 import org.wornladder.project.Direction;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Statement;
 
 /** A plan as Markdown, to be pasted into a review. */
@@ -80,14 +81,14 @@ public final class PlanMarkdown {
     }
     StringBuilder text = new StringBuilder();
     for (Statement statement : statements) {
-      String masked = SafeText.lines(plan.secrets().mask(statement.text()));
-      text.append(SqlText.terminated(masked)).append('\n');
+      text.append(SafeText.lines(SqlText.terminated(statement, plan.secrets()))).append('\n');
     }
     String fence = "```";
     while (text.indexOf(fence) >= 0) {
       fence += "`";
     }
-    out.println(fence + "sql");
+    boolean json = statements.get(0).dialect().has(Dialect.Trait.JSON);
+    out.println(fence + (json ? "json" : "sql"));
     out.print(text);
     out.println(fence);
     out.println();

@@ -208,8 +208,7 @@ public final class PlanView {
   private void show(List<Statement> statements, Secrets secrets) {
     for (Statement statement : statements) {
       String number = SafeText.padLeft(Integer.toString(statement.place().line()), LINE_NUMBER);
-      List<String> lines =
-          SqlText.lines(SqlText.terminated(secrets.mask(statement.text())), colors);
+      List<String> lines = SqlText.lines(SqlText.terminated(statement, secrets), colors);
       for (int i = 0; i < lines.size(); i++) {
         String margin = i == 0 ? colors.faint(number) : " ".repeat(LINE_NUMBER);
         page.line(margin + "  " + lines.get(i));

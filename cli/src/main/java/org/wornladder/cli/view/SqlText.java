@@ -2,9 +2,12 @@ package org.wornladder.cli.view;
 
 import java.util.List;
 import org.wornladder.engine.ReservedWords;
+import org.wornladder.project.Secrets;
+import org.wornladder.sql.Dialect;
 import org.wornladder.sql.Dialects;
 import org.wornladder.sql.Lexer;
 import org.wornladder.sql.SqlTextException;
+import org.wornladder.sql.Statement;
 import org.wornladder.sql.Token;
 import org.wornladder.sql.TokenKind;
 
@@ -18,14 +21,14 @@ final class SqlText {
     return List.of((colors.areOn() ? highlighted(text, colors) : text).split("\n", -1));
   }
 
-  /**
-   * A statement with its end mark, which JSON has none of, on a line of its own where a comment may
-   * stand before it.
-   */
+  /** A statement without secrets, with its end mark where it is SQL. */
+  static String terminated(Statement statement, Secrets secrets) {
+    String text = secrets.mask(statement.text());
+    return statement.dialect().has(Dialect.Trait.JSON) ? text : terminated(text);
+  }
+
+  /** SQL with its end mark, on a line of its own where a comment may stand before it. */
   static String terminated(String sql) {
-    if (sql.startsWith("{")) {
-      return sql;
-    }
     String last = sql.substring(sql.lastIndexOf('\n') + 1);
     boolean comment = last.contains("--") || last.contains("#") || last.contains("//");
     return sql + (comment ? "\n;" : ";");
