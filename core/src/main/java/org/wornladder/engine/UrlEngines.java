@@ -26,6 +26,11 @@ public final class UrlEngines {
     return Engines.forUrl(urls.url(settings).orElse(settings.url().text()));
   }
 
+  /** Whether an environment's engine is not known because a variable is not set. */
+  public boolean isOpen(EnvironmentSettings settings) {
+    return urls.url(settings).isEmpty() && of(settings).isEmpty();
+  }
+
   /**
    * Whether the project is for document databases: all environments of which the engine is known,
    * or all rungs where none is.

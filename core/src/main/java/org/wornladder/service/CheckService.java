@@ -164,30 +164,13 @@ public final class CheckService {
         }
       }
     }
-    if (engines.isEmpty() && !project.rungs().isEmpty()) {
-      unexamined(project, problems);
-    }
+    UnexaminedScripts.note(project, known).ifPresent(problems::add);
     for (Rung rung : project.rungs()) {
       waysOf(rung, engines, problems);
       lifts(rung, project, engines, problems);
     }
     seeds(project, problems);
     variablesFile(project, problems);
-  }
-
-  /** What scripts hold is examined as one of the engines reads it. */
-  private static void unexamined(Project project, Set<Problem> problems) {
-    project.settings().environments().values().stream()
-        .findFirst()
-        .ifPresent(
-            settings ->
-                note(
-                    problems,
-                    settings.url().place(),
-                    "it is not known for what engine the scripts are, so their statements were not"
-                        + " examined: no environment's url says it without variables that are not"
-                        + " set",
-                    "set them in the process's environment or in .env"));
   }
 
   /** What others on the machine may do with the file that holds passwords. */

@@ -64,4 +64,24 @@ class CheckedEngineTest {
               assertThat(problem.place().toString()).isEqualTo("ladder.yaml:3:15");
             });
   }
+
+  @Test
+  void sectionsForAnEngineThatNoUrlSaysAreNamed() {
+    new TestLadder(root)
+        .file(
+            "ladder.yaml",
+            "name: hollowfield\nenvironments:\n  dev: { url: 'jdbc:sqlite:dev.db' }\n"
+                + "  live: { url: '${BINS}' }\n")
+        .file(
+            "rungs/0001-bin.sql",
+            "--| up on sqlite\nCREATE TABLE bin (id int);\n--| up on postgres\nCREATE TABLE 'bin\n"
+                + "--| down\nDROP TABLE bin;\n");
+    assertThat(found(Map.of()))
+        .containsExactly(
+            "statements on postgres were not examined: the url of live holds a variable that is"
+                + " not set");
+    assertThat(found(Map.of("BINS", "jdbc:postgresql://db.hollowfield.example/harvest")))
+        .containsExactly("this string is never ended");
+    assertThat(found(Map.of("BINS", "jdbc:sqlite:live.db"))).isEmpty();
+  }
 }
