@@ -47,7 +47,7 @@ class DriftIT {
             "ladder drift test --mend mend.sql",
             "--forgive \"column:bin_1.fax\"",
             "test is not what its history says.");
-    work.ladder("compare", "env:dev", "env:test")
+    work.ladder("compare", "dev", "test")
         .exits(1)
         .says("only in env:dev", "only in env:test", "3 differences.");
     work.ladder("compare", "env:dev", "expected:test").exits(0).says("They are the same.");

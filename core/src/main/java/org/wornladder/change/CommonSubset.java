@@ -38,7 +38,7 @@ public final class CommonSubset {
   private static Table table(Table table) {
     return new Table(
         lower(table.id()),
-        table.columns().stream().map(CommonSubset::column).toList(),
+        table.columns().stream().map(column -> column(column, table)).toList(),
         table.key().map(key -> PrimaryKey.over(lower(key.columns()))),
         table.foreignKeys().stream().map(CommonSubset::foreignKey).toList(),
         List.of(),
@@ -48,8 +48,18 @@ public final class CommonSubset {
         List.of());
   }
 
-  private static Column column(Column column) {
-    return new Column(lower(column.name()), "", column.nullable(), Optional.empty(), Map.of());
+  private static Column column(Column column, Table table) {
+    boolean nullable = column.nullable() && !isRowNumber(column, table);
+    return new Column(lower(column.name()), "", nullable, Optional.empty(), Map.of());
+  }
+
+  /**
+   * Whether a column is never null although it does not say so: SQLite's number of a row (its
+   * manual, "ROWIDs and the INTEGER PRIMARY KEY").
+   */
+  private static boolean isRowNumber(Column column, Table table) {
+    return column.type().equalsIgnoreCase("integer")
+        && table.key().filter(key -> key.columns().equals(List.of(column.name()))).isPresent();
   }
 
   private static ForeignKey foreignKey(ForeignKey key) {

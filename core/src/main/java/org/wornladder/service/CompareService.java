@@ -3,6 +3,7 @@ package org.wornladder.service;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import org.wornladder.Advice;
 import org.wornladder.ComparisonResult;
 import org.wornladder.ProjectException;
@@ -26,15 +27,31 @@ import org.wornladder.sql.Place;
 /** Compares the structures of two databases, or of a database and the files. */
 public record CompareService(ProjectContext project) {
   private static final String ENTITIES = "entities";
+  private static final String RUNGS = "rungs";
+  private static final String SCHEMA = "schema";
+  private static final Set<String> FILES = Set.of(ENTITIES, RUNGS, SCHEMA);
+  private static final String ENVIRONMENT = "env";
 
   /**
-   * @param left {@code env:NAME} for what is there, {@code expected:NAME} for what its history says
-   *     should be, {@code rungs} or {@code schema} for what the files build, {@code entities} for
-   *     what the entity classes say of the other side
+   * @param left {@code env:NAME}, or the name alone, for what is there, {@code expected:NAME} for
+   *     what its history says should be, {@code rungs} or {@code schema} for what the files build,
+   *     {@code entities} for what the entity classes say of the other side
    * @param right the same
    * @param rights whether owners and grants count, where both are of one engine
    */
   public ComparisonResult compare(String left, String right, boolean rights) {
+    return compared(whole(left), whole(right), rights);
+  }
+
+  /** An environment's name alone is what is there. */
+  private String whole(String named) {
+    boolean alone = !FILES.contains(named) && !named.contains(":");
+    return alone && project.project().settings().environments().containsKey(named)
+        ? ENVIRONMENT + ":" + named
+        : named;
+  }
+
+  private ComparisonResult compared(String left, String right, boolean rights) {
     Optional<String> other = environmentIn(left).or(() -> environmentIn(right));
     Side one = side(left, right, other);
     Side two = side(right, left, other);
@@ -72,8 +89,8 @@ public record CompareService(ProjectContext project) {
       return ofEntities(beside, other);
     }
     return switch (named) {
-      case "rungs" -> ofFiles(other, true);
-      case "schema" -> ofFiles(other, false);
+      case RUNGS -> ofFiles(other, true);
+      case SCHEMA -> ofFiles(other, false);
       default -> ofEnvironment(named);
     };
   }
@@ -115,7 +132,7 @@ public record CompareService(ProjectContext project) {
 
   private Side ofEnvironment(String named) {
     String kind = named.substring(0, Math.max(0, named.indexOf(':')));
-    if (!kind.equals("env") && !kind.equals("expected")) {
+    if (!kind.equals(ENVIRONMENT) && !kind.equals("expected")) {
       throw ProjectException.of(
           Place.of(named),
           "compare takes env:NAME, expected:NAME, rungs, schema or entities",
@@ -129,7 +146,7 @@ public record CompareService(ProjectContext project) {
           ExpectedState state = ExpectedState.of(context, context.journal().read(Depth.GLANCE));
           return new Side(
               context.engine().name(),
-              kind.equals("env") ? state.live() : state.expected(),
+              kind.equals(ENVIRONMENT) ? state.live() : state.expected(),
               context.environment().definitionSecrets());
         });
   }
