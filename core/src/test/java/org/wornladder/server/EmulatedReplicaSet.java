@@ -31,6 +31,7 @@ public final class EmulatedReplicaSet {
   private static final List<String> OF_SESSIONS =
       List.of("lsid", "txnNumber", "autocommit", "startTransaction");
 
+  private static final int TOO_LATE = 50;
   private static final int INVALID_OPTIONS = 72;
   private static final int NO_SUCH_TRANSACTION = 251;
   private static final int NOT_IN_TRANSACTIONS = 263;
@@ -48,6 +49,7 @@ public final class EmulatedReplicaSet {
   private final Map<BsonValue, Open> transactions = new HashMap<>();
   private Optional<BsonDocument> refusal = Optional.empty();
   private int refusals;
+  private boolean commitsUnheard;
 
   public EmulatedReplicaSet(int port) {
     client = MongoClients.create("mongodb://127.0.0.1:" + port);
@@ -57,6 +59,11 @@ public final class EmulatedReplicaSet {
   public synchronized void refuse(int times, int code, String message, List<String> labels) {
     refusals = times;
     refusal = Optional.of(error(code, message, labels));
+  }
+
+  /** From now on commits take effect, and what is answered does not say so. */
+  public synchronized void commitUnheard(boolean unheard) {
+    commitsUnheard = unheard;
   }
 
   synchronized DocumentMessage reply(DocumentMessage request, Server server) throws IOException {
@@ -83,7 +90,7 @@ public final class EmulatedReplicaSet {
     }
     if (name.equals("commitTransaction")) {
       transactions.remove(session);
-      return request.answer(ok());
+      return request.answer(commitsUnheard ? unknown() : ok());
     }
     if (name.equals("abortTransaction")) {
       abort(session);
@@ -112,6 +119,11 @@ public final class EmulatedReplicaSet {
 
   private static BsonDocument ok() {
     return new BsonDocument("ok", new BsonInt32(1));
+  }
+
+  private static BsonDocument unknown() {
+    List<String> labels = List.of("UnknownTransactionCommitResult");
+    return error(TOO_LATE, "operation exceeded time limit", labels);
   }
 
   private static BsonDocument gone() {

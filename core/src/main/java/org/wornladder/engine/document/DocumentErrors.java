@@ -69,8 +69,10 @@ final class DocumentErrors {
       return new SQLException(
           "no server of the deployment answers as its primary", NO_ANSWER, e.getCode(), e);
     }
+    // Whether the commit took effect shows when the journal is read again.
     boolean cut =
-        e instanceof MongoSocketException
+        e.hasErrorLabel(MongoException.UNKNOWN_TRANSACTION_COMMIT_RESULT_LABEL)
+            || e instanceof MongoSocketException
             || e instanceof MongoNotPrimaryException
             || e instanceof MongoNodeIsRecoveringException;
     if (cut) {

@@ -24,6 +24,7 @@ import org.wornladder.RunListener;
 import org.wornladder.StatementFailedException;
 import org.wornladder.Status.State;
 import org.wornladder.TestLadder;
+import org.wornladder.UnreachableException;
 import org.wornladder.server.DocumentProxy;
 import org.wornladder.server.DocumentServer;
 import org.wornladder.server.EmulatedReplicaSet;
@@ -192,6 +193,20 @@ class DocumentTransactionTest {
         .apply(DEV, ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT);
     assertThat(state(ladder, 2)).isEqualTo(State.IN_PLACE);
     assertThat(database.documents("crate")).hasSize(2);
+  }
+
+  @Test
+  void aCommitOfWhichNothingIsKnownIsNotSaidToHaveFailed() {
+    TestLadder ladder = ladder();
+    ladder.apply();
+    crates(ladder, "", "B-3");
+    replicaSet.commitUnheard(true);
+    assertThatThrownBy(ladder::apply).isInstanceOf(UnreachableException.class);
+    replicaSet.commitUnheard(false);
+    assertThat(state(ladder, 2)).isEqualTo(State.IN_PLACE);
+    ladder.apply();
+    assertThat(database.documents("crate")).hasSize(2);
+    assertThat(ladder.open().history(DEV).history().broken()).isEmpty();
   }
 
   @ParameterizedTest
