@@ -14,9 +14,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.wornladder.RollbackOptions.Selection;
 import org.wornladder.server.TestDatabase;
 
@@ -134,6 +139,27 @@ public final class TestLadder {
 
   public RunResult apply(RunListener listener) {
     return open().apply(Optional.of("dev"), ApplyOptions.ALL, YES, listener);
+  }
+
+  /** Applies by several runs at once; returns how many rungs they ran, all together. */
+  public long applyAtOnce(int count) throws Exception {
+    ExecutorService threads = Executors.newFixedThreadPool(count);
+    try {
+      Callable<Long> one =
+          () ->
+              builder()
+                  .lockWait(Duration.ofSeconds(100))
+                  .build()
+                  .apply(Optional.of("dev"), ApplyOptions.ALL, YES, RunListener.SILENT)
+                  .rungsRun();
+      long ran = 0;
+      for (Future<Long> run : threads.invokeAll(Collections.nCopies(count, one))) {
+        ran += run.get();
+      }
+      return ran;
+    } finally {
+      threads.shutdownNow();
+    }
   }
 
   public RunResult rollback(Selection selection) {

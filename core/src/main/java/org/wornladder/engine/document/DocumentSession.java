@@ -47,7 +47,10 @@ final class DocumentSession implements Session {
   private final Target target;
   private final String shown;
   private final DelayedWrites delayed;
+
+  /** Whether what runs is to be one with what is recorded of it. */
   private boolean begun;
+
   private Optional<LeaseLock> lease = Optional.empty();
   private Optional<Statement> unfinished = Optional.empty();
 

@@ -4,14 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import org.bson.BsonDocument;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -302,27 +297,7 @@ class DocumentEngineTest {
   void twentyAtOnceApplyEachRungOnce() throws Exception {
     TestLadder ladder = bins();
     rung(ladder, "0002-crate", "{\"create\": \"crate\"}", "{\"drop\": \"crate\"}");
-    ExecutorService threads = Executors.newFixedThreadPool(20);
-    try {
-      List<Callable<Long>> runs = new ArrayList<>();
-      for (int i = 0; i < 20; i++) {
-        runs.add(
-            () ->
-                ladder
-                    .builder()
-                    .lockWait(java.time.Duration.ofSeconds(60))
-                    .build()
-                    .apply(DEV, ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT)
-                    .rungsRun());
-      }
-      long ran = 0;
-      for (Future<Long> run : threads.invokeAll(runs)) {
-        ran += run.get();
-      }
-      assertThat(ran).isEqualTo(2);
-    } finally {
-      threads.shutdownNow();
-    }
+    assertThat(ladder.applyAtOnce(20)).isEqualTo(2);
     assertThat(database.documents("bin")).hasSize(1);
     assertThat(ladder.open().history(DEV).history().broken()).isEmpty();
   }

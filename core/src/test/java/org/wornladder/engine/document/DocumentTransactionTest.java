@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.bson.BsonDocument;
 import org.junit.jupiter.api.AfterEach;
@@ -16,7 +15,6 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.wornladder.Against;
 import org.wornladder.ApplyOptions;
 import org.wornladder.LadderException;
 import org.wornladder.RollbackOptions;
@@ -112,13 +110,6 @@ class DocumentTransactionTest {
         .orElseThrow()
         .getNumber("crates")
         .longValue();
-  }
-
-  /**
-   * Releases the lock of the client that was cut off, which would be taken over after six seconds.
-   */
-  private void freeLock() {
-    database.run("{update: 'ladder_lock', updates: [{q: {_id: 1}, u: {$set: {holder: ''}}}]}");
   }
 
   @Test
@@ -267,63 +258,8 @@ class DocumentTransactionTest {
   @ValueSource(booleans = {false, true})
   void afterACutAtAnyCommandDocumentsAreWrittenOnceAndNothingIsInDoubt(boolean executed) {
     TestLadder ladder = crates(ladder(), "", "B-3");
-    ladder.apply();
-    Map<String, List<String>> up = database.everything();
-    ladder.rollback(new RollbackOptions.To(0));
-    Map<String, List<String>> down = database.everything();
-    int cuts = 0;
-    for (int command = 1; isCut(ladder, command, executed, true); command++, cuts++) {
-      ladder.apply();
-      assertEnd(ladder, up, "apply", command);
-      assertThat(crateCount("B-2")).as("apply cut at command %d", command).isEqualTo(1);
-      ladder.rollback(new RollbackOptions.To(0));
-    }
-    ladder.rollback(new RollbackOptions.To(0));
-    for (int command = 1; isCut(ladder, command, executed, false); command++, cuts++) {
-      ladder.rollback(new RollbackOptions.To(0));
-      assertEnd(ladder, down, "rollback", command);
-    }
-    assertThat(cuts).isGreaterThan(30);
-  }
-
-  private void assertEnd(
-      TestLadder ladder, Map<String, List<String>> end, String way, int command) {
-    assertThat(database.everything()).as("%s cut at command %d", way, command).isEqualTo(end);
-    assertThat(ladder.open().history(DEV).history().broken())
-        .as("%s cut at command %d", way, command)
-        .isEmpty();
-    assertThat(ladder.open().drift(DEV, Against.EXPECTED, false).isClean()).isTrue();
-  }
-
-  private boolean isCut(TestLadder ladder, int command, boolean executed, boolean up) {
-    if (!up) {
-      ladder.apply();
-    }
-    settings(ladder, database.impatientUrl(proxy.port()));
-    boolean known = false;
-    for (int attempt = 1; !known; attempt++) {
-      // On a machine that is busy an answer can come too late.
-      assertThat(attempt).as("attempts to come to command %d", command).isLessThan(9);
-      proxy.cutAt(command, executed);
-      known = isRunToItsEnd(ladder, up) || proxy.isCut();
-      freeLock();
-    }
-    boolean cut = proxy.isCut();
-    proxy.cutAt(Integer.MAX_VALUE, false);
-    settings(ladder);
-    return cut;
-  }
-
-  private static boolean isRunToItsEnd(TestLadder ladder, boolean up) {
-    try {
-      if (up) {
-        ladder.apply();
-      } else {
-        ladder.rollback(new RollbackOptions.To(0));
-      }
-      return true;
-    } catch (LadderException e) {
-      return false;
-    }
+    String plain = database.url(proxy.port());
+    DocumentCuts cuts = new DocumentCuts(ladder, database, proxy, plain, executed);
+    assertThat(cuts.everywhere()).isGreaterThan(30);
   }
 }

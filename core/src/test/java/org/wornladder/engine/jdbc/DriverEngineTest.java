@@ -8,20 +8,14 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.wornladder.AdoptOptions;
 import org.wornladder.AdoptResult;
 import org.wornladder.Against;
-import org.wornladder.ApplyOptions;
 import org.wornladder.LockWaitException;
 import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
@@ -282,26 +276,7 @@ class DriverEngineTest {
   void twentyAtOnceApplyEachRungOnce(DriverKind kind) throws Exception {
     on(kind);
     ladder.tables(3);
-    ExecutorService threads = Executors.newFixedThreadPool(20);
-    try {
-      List<Callable<Long>> runs =
-          Collections.nCopies(
-              20,
-              () ->
-                  ladder
-                      .builder()
-                      .lockWait(Duration.ofSeconds(100))
-                      .build()
-                      .apply(DEV, ApplyOptions.ALL, TestLadder.YES, RunListener.SILENT)
-                      .rungsRun());
-      long ran = 0;
-      for (Future<Long> run : threads.invokeAll(runs)) {
-        ran += run.get();
-      }
-      assertThat(ran).isEqualTo(3);
-    } finally {
-      threads.shutdownNow();
-    }
+    assertThat(ladder.applyAtOnce(20)).isEqualTo(3);
     assertThat(ladder.open().history(DEV).history().broken()).isEmpty();
     assertThat(ladder.open().history(DEV).history().entries())
         .filteredOn(entry -> entry.event() == Event.APPLIED)
