@@ -39,7 +39,10 @@ import org.wornladder.server.TestDatabase.DriverKind;
 class KillTest {
   private static final int PROCESS_EVERY = 10;
 
-  /** Starting a process takes long: {@code -Dladder.everyKill=true} kills one at every step. */
+  /**
+   * A process takes long to start, and what a server sees of every step is in NothingLostTest:
+   * {@code -Dladder.everyKill=true} kills at every step here too.
+   */
   private static final int STRIDE = Boolean.getBoolean("ladder.everyKill") ? 1 : 3;
 
   @TempDir Path root;
@@ -97,7 +100,7 @@ class KillTest {
       ladder.settings(database, "").rollback(ALL);
     }
     int killed = 0;
-    int stride = isProcessKilled(database, 1) ? STRIDE : 1;
+    int stride = isProcessKilled(database, PROCESS_EVERY) ? STRIDE : 1;
     for (int step = 1; killed(ladder, database, "apply", step); step += stride, killed++) {
       ladder.apply();
       assertThat(end(ladder, database)).as("apply killed at step %d", step).isEqualTo(up);
