@@ -55,7 +55,8 @@ final class JsonRevision extends TextRevision {
   @Override
   List<Row> rows(String text) {
     List<Row> rows = new ArrayList<>();
-    try (JsonParser parser = new JsonFactory().createParser(new StringReader(text))) {
+    try (JsonParser parser =
+        new JsonFactory().createParser(new StringReader(ByteOrderMark.blanked(text)))) {
       parser.nextToken();
       while (parser.nextToken() == JsonToken.START_OBJECT) {
         rows.add(row(parser, text));

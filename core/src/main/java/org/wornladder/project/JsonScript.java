@@ -50,7 +50,7 @@ final class JsonScript {
   }
 
   private Script run() {
-    try (JsonParser in = FACTORY.createParser(text)) {
+    try (JsonParser in = FACTORY.createParser(ByteOrderMark.blanked(text))) {
       if (in.nextToken() != JsonToken.START_OBJECT) {
         problems.error(
             new Place(file, 1, 1),

@@ -99,8 +99,8 @@ final class JsonSeed extends FileSeed {
   }
 
   /** JSON's own reader would take UTF-16 as well. */
-  private static Reader utf8(InputStream in) {
-    return new InputStreamReader(in, StandardCharsets.UTF_8.newDecoder());
+  private static Reader utf8(InputStream in) throws IOException {
+    return ByteOrderMark.blanked(new InputStreamReader(in, StandardCharsets.UTF_8.newDecoder()));
   }
 
   private static Place place(SeedSource source, JsonParser parser) {

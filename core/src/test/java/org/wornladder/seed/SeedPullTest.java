@@ -13,6 +13,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.wornladder.ProjectException;
 import org.wornladder.PullApproval;
 import org.wornladder.PullOptions;
@@ -183,6 +184,24 @@ class SeedPullTest {
               weight: null
             """);
     assertThat(pull(true, "variety")).allMatch(PulledSeed::isQuiet);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "csv code,name\nA,First\nB,Sekond\n",
+        "json [{\"code\": \"A\", \"name\": \"First\"}, {\"code\": \"B\", \"name\": \"Sekond\"}]\n",
+        "yaml - { code: A, name: First }\n- { code: B, name: Sekond }\n"
+      })
+  void anEditorsMarkInFrontOfAFileStays(String form) {
+    on(Kind.SQLITE);
+    String text = "\uFEFF" + form.substring(form.indexOf(' ') + 1);
+    String file = "seeds/grade." + form.substring(0, form.indexOf(' '));
+    ladder.file(file, text);
+    seeds("grade");
+    pull("grade");
+    assertThat(ladder.text(file)).isEqualTo(text.replace("Sekond", "Second"));
+    assertThat(isQuiet()).isTrue();
   }
 
   @ParameterizedTest

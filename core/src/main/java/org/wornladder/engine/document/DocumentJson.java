@@ -1,8 +1,13 @@
 package org.wornladder.engine.document;
 
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import java.io.IOException;
 import java.util.Map;
 import org.bson.BSONException;
+import org.bson.BsonArray;
 import org.bson.BsonDocument;
+import org.bson.BsonDouble;
 import org.bson.BsonValue;
 import org.bson.json.JsonMode;
 import org.bson.json.JsonParseException;
@@ -10,6 +15,7 @@ import org.bson.json.JsonWriterSettings;
 
 /** Documents in MongoDB Extended JSON v2, relaxed (its specification, "Extended JSON"). */
 final class DocumentJson {
+  private static final JsonFactory FACTORY = new JsonFactory();
   private static final JsonWriterSettings RELAXED =
       JsonWriterSettings.builder().outputMode(JsonMode.RELAXED).build();
 
@@ -34,13 +40,39 @@ final class DocumentJson {
    */
   static BsonDocument document(String json) {
     try {
-      return BsonDocument.parse(json);
+      BsonDocument document = BsonDocument.parse(json);
+      if (isInfinite(document)) {
+        refuseTooLarge(json);
+      }
+      return document;
     } catch (JsonParseException
         | BSONException
         | IllegalArgumentException
         | ArithmeticException e) {
       // The parser throws what the types throw: of an object id of five digits, for one.
       throw new JsonParseException(withoutClass(String.valueOf(e.getMessage())), e);
+    }
+  }
+
+  private static boolean isInfinite(BsonValue value) {
+    return value instanceof BsonDocument document
+        ? document.values().stream().anyMatch(DocumentJson::isInfinite)
+        : value instanceof BsonArray array
+            ? array.stream().anyMatch(DocumentJson::isInfinite)
+            : value instanceof BsonDouble number && Double.isInfinite(number.getValue());
+  }
+
+  /** A number may be infinite if it says so; one that only has too many digits may not. */
+  private static void refuseTooLarge(String json) {
+    try (JsonParser in = FACTORY.createParser(json)) {
+      while (in.nextToken() != null) {
+        if (in.currentToken().isNumeric() && Double.isInfinite(Double.parseDouble(in.getText()))) {
+          throw new JsonParseException(
+              in.getText() + " is too large for a double; {\"$numberDecimal\": \"…\"} holds more");
+        }
+      }
+    } catch (IOException e) {
+      throw new IllegalStateException("a text in memory can always be read", e);
     }
   }
 

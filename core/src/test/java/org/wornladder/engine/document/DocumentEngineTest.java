@@ -23,6 +23,8 @@ import org.wornladder.ProjectException;
 import org.wornladder.RefusedException;
 import org.wornladder.RollbackOptions;
 import org.wornladder.RunListener;
+import org.wornladder.SeedListener;
+import org.wornladder.SeedOptions;
 import org.wornladder.StatementFailedException;
 import org.wornladder.Status.State;
 import org.wornladder.TestLadder;
@@ -195,6 +197,9 @@ class DocumentEngineTest {
         "{\"$numberDecimal\": \"abc\"}",
         "{\"$binary\": {\"base64\": \"*\", \"subType\": \"00\"}}",
         "{\"$uuid\": \"12\"}",
+        "1e400",
+        "[{\"b\": -1e400}, {\"$numberDouble\": \"Infinity\"}]",
+        "123456789012345678901234567890",
         "{\"$timestamp\": {\"t\": \"x\", \"i\": 1}}",
         "{\"$regularExpression\": {\"pattern\": 1}}"
       })
@@ -218,6 +223,29 @@ class DocumentEngineTest {
             });
     assertThatThrownBy(ladder::apply).isInstanceOf(ProjectException.class);
     assertThat(database.everything()).isEmpty();
+  }
+
+  @Test
+  void aNumberThatSaysThatItIsInfiniteIs() {
+    TestLadder ladder =
+        rung(
+            ladder(),
+            "0001-bin",
+            "{\"insert\": \"bin\", \"documents\": [{\"a\": {\"$numberDouble\": \"Infinity\"}}]}",
+            "{\"drop\": \"bin\"}");
+    ladder.apply();
+    assertThat(database.documents("bin").get(0).getDouble("a").getValue()).isInfinite();
+  }
+
+  @Test
+  void anEditorsMarkInFrontIsNoPartOfTheFile() {
+    TestLadder ladder = bins();
+    ladder.file("rungs/0001-bins.json", "\uFEFF" + ladder.text("rungs/0001-bins.json"));
+    ladder.file("seeds/bin.json", "\uFEFF[{\"code\": \"B-7\"}]");
+    settings(ladder, database, "seeds: [{ table: bin, key: [code] }]\n");
+    ladder.apply();
+    ladder.open().seed(DEV, SeedOptions.ALL, (planned, environment) -> {}, SeedListener.SILENT);
+    assertThat(database.documents("bin")).hasSize(2);
   }
 
   @Test
