@@ -1,16 +1,15 @@
 package org.wornladder.engine.document;
 
 import java.util.Set;
-import org.bson.BsonArray;
-import org.bson.BsonDocument;
-import org.bson.BsonString;
-import org.bson.BsonValue;
 
-/** What is known of database commands by their names (the manual's "Database Commands"). */
+/**
+ * What is known of database commands by their names (the manual's "Database Commands"). It stands
+ * without the driver, which a program around the library need not have.
+ */
 final class DocumentCommands {
-  private static final String WRITE_CONCERN = "writeConcern";
+  static final String WRITE_CONCERN = "writeConcern";
   private static final String READ_CONCERN = "readConcern";
-  private static final String AGGREGATE = "aggregate";
+  static final String AGGREGATE = "aggregate";
 
   /** Commands of a session or a transaction: the session is the program's own. */
   private static final Set<String> OF_SESSIONS =
@@ -75,38 +74,20 @@ final class DocumentCommands {
     return OF_SESSIONS.contains(name);
   }
 
+  /** Whether a command writes documents, or changes what is around them. */
+  static boolean isWriting(String name) {
+    return OF_DOCUMENTS.contains(name) || OF_STRUCTURE.contains(name);
+  }
+
   /**
    * Whether a command can be part of a transaction: it writes documents, and asks for nothing that
    * only the transaction as a whole can be asked for.
+   *
+   * @param keys the command's, its name first
    */
-  static boolean joinsTransaction(BsonDocument command) {
-    return OF_DOCUMENTS.contains(command.getFirstKey())
-        && !command.containsKey(WRITE_CONCERN)
-        && !command.containsKey(READ_CONCERN);
-  }
-
-  /**
-   * The command with the wish that most servers have what it did before it is answered, unless it
-   * says itself how many.
-   */
-  static BsonDocument onMostServers(BsonDocument command) {
-    String name = command.getFirstKey();
-    boolean writes =
-        OF_DOCUMENTS.contains(name) || OF_STRUCTURE.contains(name) || isWritingPipeline(command);
-    return writes && !command.containsKey(WRITE_CONCERN)
-        ? command.clone().append(WRITE_CONCERN, new BsonDocument("w", new BsonString("majority")))
-        : command;
-  }
-
-  /** Whether the last stage of an aggregation writes what it comes to. */
-  private static boolean isWritingPipeline(BsonDocument command) {
-    BsonValue stages = command.get("pipeline");
-    if (!command.getFirstKey().equals(AGGREGATE) || stages == null || !stages.isArray()) {
-      return false;
-    }
-    BsonArray pipeline = stages.asArray();
-    BsonValue last = pipeline.isEmpty() ? new BsonDocument() : pipeline.get(pipeline.size() - 1);
-    return last.isDocument()
-        && (last.asDocument().containsKey("$merge") || last.asDocument().containsKey("$out"));
+  static boolean joinsTransaction(Set<String> keys) {
+    return OF_DOCUMENTS.contains(keys.iterator().next())
+        && !keys.contains(WRITE_CONCERN)
+        && !keys.contains(READ_CONCERN);
   }
 }

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.bson.json.JsonParseException;
 import org.wornladder.UnreachableException;
 import org.wornladder.engine.Ability;
 import org.wornladder.engine.Access;
@@ -21,7 +20,10 @@ import org.wornladder.sql.JsonObject;
 import org.wornladder.sql.Quoting;
 import org.wornladder.sql.Statement;
 
-/** A document database. Its scripts are database commands as JSON. */
+/**
+ * A document database. Its scripts are database commands as JSON. No class of the driver is named
+ * here: a program around the library need not have it.
+ */
 public final class DocumentEngine implements Engine {
   private static final List<String> SCHEMES = List.of("mongodb://", "mongodb+srv://");
 
@@ -79,7 +81,7 @@ public final class DocumentEngine implements Engine {
   @Override
   public boolean joinsTransaction(Statement statement) {
     return transactions
-        && DocumentCommands.joinsTransaction(DocumentJson.document(statement.text()));
+        && DocumentCommands.joinsTransaction(JsonObject.of(statement.text()).keys().keySet());
   }
 
   @Override
@@ -112,11 +114,11 @@ public final class DocumentEngine implements Engine {
   /** JSON may still be no Extended JSON: an object id of five digits. */
   private static Optional<Objection> invalid(Statement statement) {
     try {
-      DocumentJson.document(statement.text());
+      return DocumentJson.mistake(statement.text())
+          .map(words -> new Objection(words, "correct this command"));
+    } catch (NoClassDefFoundError e) {
+      // A program that has not got the driver opens no session either, and is told so then.
       return Optional.empty();
-    } catch (JsonParseException e) {
-      return Optional.of(
-          new Objection("this is not Extended JSON: " + e.getMessage(), "correct this command"));
     }
   }
 

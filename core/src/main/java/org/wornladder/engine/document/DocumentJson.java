@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
 import java.io.IOException;
 import java.util.Map;
+import java.util.Optional;
 import org.bson.BSONException;
 import org.bson.BsonArray;
 import org.bson.BsonDocument;
@@ -51,6 +52,16 @@ final class DocumentJson {
         | ArithmeticException e) {
       // The parser throws what the types throw: of an object id of five digits, for one.
       throw new JsonParseException(withoutClass(String.valueOf(e.getMessage())), e);
+    }
+  }
+
+  /** Why a text is not Extended JSON; empty if it is. */
+  static Optional<String> mistake(String json) {
+    try {
+      document(json);
+      return Optional.empty();
+    } catch (JsonParseException e) {
+      return Optional.of("this is not Extended JSON: " + e.getMessage());
     }
   }
 

@@ -177,7 +177,7 @@ final class DocumentSession implements Session {
       throw new SQLException("this is not Extended JSON: " + e.getMessage(), "42601", e);
     }
     DocumentReply.check(
-        begun && connection.hasTransactions() && DocumentCommands.joinsTransaction(command)
+        begun && connection.hasTransactions() && DocumentCommands.joinsTransaction(command.keySet())
             ? runInTransaction(command)
             : runAlone(command));
     unfinished = Optional.empty();
@@ -197,7 +197,7 @@ final class DocumentSession implements Session {
 
   private BsonDocument runAlone(BsonDocument command) throws SQLException {
     flush();
-    return connection.run(DocumentCommands.onMostServers(command));
+    return connection.run(WriteConcerns.onMostServers(command));
   }
 
   @Override
