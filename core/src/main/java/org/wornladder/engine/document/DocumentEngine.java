@@ -117,7 +117,7 @@ public final class DocumentEngine implements Engine {
       return DocumentJson.mistake(statement.text())
           .map(words -> new Objection(words, "correct this command"));
     } catch (NoClassDefFoundError e) {
-      // A program that has not got the driver opens no session either, and is told so then.
+      // A program that has not got the driver opens no session either; that error names it.
       return Optional.empty();
     }
   }
