@@ -2,7 +2,6 @@ package org.wornladder.engine.document;
 
 import com.mongodb.ConnectionString;
 import com.mongodb.MongoClientSettings;
-import com.mongodb.MongoCredential;
 import com.mongodb.MongoException;
 import com.mongodb.ReadConcern;
 import com.mongodb.ReadPreference;
@@ -60,11 +59,7 @@ final class DocumentConnection implements AutoCloseable {
    * @throws SQLException if no server answers, or the url cannot be used
    */
   static DocumentConnection open(Environment environment) throws SQLException {
-    ConnectionString url = new ConnectionString(environment.url());
-    String name = url.getDatabase();
-    if (name == null) {
-      throw new SQLException("the url names no database: write it behind the host, as in /harvest");
-    }
+    ConnectionString url = DocumentUrl.of(environment);
     MongoClientSettings.Builder settings = MongoClientSettings.builder().applyConnectionString(url);
     if (url.getServerSelectionTimeout() == null) {
       settings.applyToClusterSettings(
@@ -75,15 +70,8 @@ final class DocumentConnection implements AutoCloseable {
       settings.applyToSocketSettings(
           socket -> socket.connectTimeout(ConnectionAttempts.ANSWER_SECONDS, TimeUnit.SECONDS));
     }
-    environment
-        .user()
-        .ifPresent(
-            user ->
-                settings.credential(
-                    MongoCredential.createCredential(
-                        user, name, environment.password().orElse("").toCharArray())));
     MongoClient client = MongoClients.create(settings.build());
-    DocumentConnection connection = new DocumentConnection(client, name);
+    DocumentConnection connection = new DocumentConnection(client, url.getDatabase());
     try {
       connection.hasTransactions = connection.deployment().hasTransactions();
       return connection;
