@@ -56,7 +56,7 @@ class DocumentUrlTest {
     assertThat(String.valueOf(credential.getPassword())).isEqualTo("p@ss:wörd/?+ %");
     assertThat(credential.getSource()).isEqualTo(source);
     assertThat(read.getDatabase()).isEqualTo("harvest");
-    assertThat(read.getHosts()).isEqualTo(new ConnectionString(url).getHosts());
+    assertThat(read.getHosts()).allMatch(host -> host.matches("[a-z]+\\.example(:27018)?"));
   }
 
   @Test
