@@ -215,7 +215,7 @@ class DriftIT {
   @Test
   void wrongWordsAreToldWhatWouldBeRight() {
     work.ladder("compare", "env:dev").exits(2);
-    work.ladder("compare", "dev", "test")
+    work.ladder("compare", "dev", "tst")
         .exits(2)
         .complains("env:NAME, expected:NAME, rungs, schema or entities");
     work.ladder("compare", "env:dev", "env:nowhere").exits(2).complains("no environment 'nowhere'");
