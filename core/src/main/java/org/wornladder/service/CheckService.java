@@ -67,18 +67,15 @@ public final class CheckService {
   public static CheckReport files(
       ProjectReader.Reading reading, Function<String, Optional<String>> variables) {
     Set<Problem> problems = new LinkedHashSet<>(reading.problems());
-    reading
-        .project()
-        .ifPresent(project -> scripts(project, new UrlEngines(project, variables), problems));
+    Optional<UrlEngines> engines =
+        reading.project().map(project -> new UrlEngines(project, variables));
+    reading.project().ifPresent(project -> scripts(project, engines.orElseThrow(), problems));
     return new CheckReport(
         List.copyOf(problems),
         reading.project().map(project -> project.rungs().size()).orElse(0),
         reading.project().map(project -> project.standing().size()).orElse(0),
         reading.project().map(project -> project.settings().seeds().size()).orElse(0),
-        reading
-            .project()
-            .map(project -> risks(project, new UrlEngines(project, variables)))
-            .orElse(List.of()),
+        reading.project().map(project -> risks(project, engines.orElseThrow())).orElse(List.of()),
         Optional.empty());
   }
 

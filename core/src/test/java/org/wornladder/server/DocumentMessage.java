@@ -63,7 +63,10 @@ record DocumentMessage(byte[] bytes) {
     return start() + buffer(bytes).getInt(start());
   }
 
-  /** The command or answer; documents that an insertion sends beside it are not in there. */
+  /**
+   * The first document: the command or its reply. The documents of an insert command are in a
+   * section of their own behind it, and are not included.
+   */
   BsonDocument body() {
     ByteBuffer document = ByteBuffer.wrap(bytes, start(), end() - start()).slice();
     try (BsonBinaryReader reader = new BsonBinaryReader(document)) {

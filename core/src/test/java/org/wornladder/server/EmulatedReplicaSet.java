@@ -24,7 +24,7 @@ import org.bson.BsonValue;
  * a transaction is undone if that is not committed, and what the manual does not allow there
  * ("Transactions and Operations") is refused. Others see what is not committed, unlike there.
  */
-public final class EmulatedReplicaSet {
+public final class EmulatedReplicaSet implements AutoCloseable {
   private static final Set<String> ALLOWED =
       Set.of("insert", "update", "delete", "findAndModify", "find", "aggregate", "getMore");
 
@@ -184,6 +184,11 @@ public final class EmulatedReplicaSet {
     commands.stream()
         .filter(command -> command.containsKey("startTransaction"))
         .forEach(command -> abort(command.get("lsid")));
+  }
+
+  @Override
+  public void close() {
+    client.close();
   }
 
   private void abort(BsonValue session) {

@@ -7,7 +7,7 @@ import org.bson.BsonString;
 /**
  * What the servers of a deployment say of themselves.
  *
- * @param hello the answer to {@code hello} (the manual's "hello"); anything else says nothing
+ * @param hello the reply to the command {@code hello}; empty if the server does not know it
  */
 record Deployment(BsonDocument hello) {
   /** The version of the protocol from which collections come into being in transactions: 4.4's. */

@@ -91,8 +91,8 @@ final class DocumentConnection implements AutoCloseable {
       return new Deployment(run(new BsonDocument("hello", new BsonInt32(1))));
     } catch (SQLException e) {
       if (DocumentErrors.isUnknownCommand(e)) {
-        // Servers that are as old as that have none of what is asked for here.
-        return new Deployment(run(new BsonDocument("ping", new BsonInt32(1))));
+        // The server is older than the command, and than all that is asked for here.
+        return new Deployment(new BsonDocument());
       }
       throw e;
     }
@@ -106,18 +106,16 @@ final class DocumentConnection implements AutoCloseable {
     return transaction.isPresent();
   }
 
-  /** Begins a transaction, unless one is open. */
+  /** Begins a transaction; none is open. */
   void beginTransaction() throws SQLException {
-    if (transaction.isEmpty()) {
-      ClientSession session = driver(() -> client.startSession());
-      session.startTransaction(
-          TransactionOptions.builder()
-              .readPreference(ReadPreference.primary())
-              .readConcern(ReadConcern.SNAPSHOT)
-              .writeConcern(WriteConcern.MAJORITY)
-              .build());
-      transaction = Optional.of(session);
-    }
+    ClientSession session = driver(() -> client.startSession());
+    session.startTransaction(
+        TransactionOptions.builder()
+            .readPreference(ReadPreference.primary())
+            .readConcern(ReadConcern.SNAPSHOT)
+            .writeConcern(WriteConcern.MAJORITY)
+            .build());
+    transaction = Optional.of(session);
   }
 
   /** Commits the transaction that is open. */

@@ -31,7 +31,10 @@ final class DocumentErrors {
 
   private static final int UNKNOWN_COMMAND = 59;
 
-  /** What a transaction cannot hold: too much, what it has no right place for, too long a time. */
+  /**
+   * TransactionTooLarge, OperationNotSupportedInTransaction and
+   * TransactionExceededLifetimeLimitSeconds.
+   */
   private static final Set<Integer> LIMITS_OF_TRANSACTIONS = Set.of(257, 263, 290);
 
   /** By the numbers of the protocol's error codes (its source, "error_codes.yml"). */

@@ -48,7 +48,7 @@ final class DocumentSession implements Session {
   private final String shown;
   private final DelayedWrites delayed;
 
-  /** Whether what runs is to be one with what is recorded of it. */
+  /** Whether {@link #begin} was called, and neither commit nor rollback since. */
   private boolean begun;
 
   private Optional<LeaseLock> lease = Optional.empty();
@@ -167,8 +167,15 @@ final class DocumentSession implements Session {
     begun = false;
   }
 
+  /** Between begin and commit come only statements that join a transaction. */
   @Override
   public void execute(Statement statement) throws SQLException {
+    boolean joins = begun && connection.hasTransactions();
+    if (joins) {
+      beginTransaction();
+    } else {
+      flush();
+    }
     unfinished = Optional.of(statement);
     BsonDocument command;
     try {
@@ -177,27 +184,22 @@ final class DocumentSession implements Session {
       throw new SQLException("this is not Extended JSON: " + e.getMessage(), "42601", e);
     }
     DocumentReply.check(
-        begun && connection.hasTransactions() && DocumentCommands.joinsTransaction(command.keySet())
-            ? runInTransaction(command)
-            : runAlone(command));
+        joins
+            ? connection.runInTransaction(command)
+            : connection.run(WriteConcerns.onMostServers(command)));
     unfinished = Optional.empty();
   }
 
-  private BsonDocument runInTransaction(BsonDocument command) throws SQLException {
-    if (!connection.isInTransaction()) {
-      // What is from before it stays if it is undone.
-      if (delayed.hasEarlierRows()) {
-        fence();
-        delayed.writeEarlierRows();
-      }
-      connection.beginTransaction();
+  /** Begins a transaction of the server, behind the entries that must stay if it is undone. */
+  private void beginTransaction() throws SQLException {
+    if (connection.isInTransaction()) {
+      return;
     }
-    return connection.runInTransaction(command);
-  }
-
-  private BsonDocument runAlone(BsonDocument command) throws SQLException {
-    flush();
-    return connection.run(WriteConcerns.onMostServers(command));
+    if (delayed.hasEarlierRows()) {
+      fence();
+      delayed.writeEarlierRows();
+    }
+    connection.beginTransaction();
   }
 
   @Override

@@ -40,14 +40,9 @@ final class DocumentUrl {
 
   private static ConnectionString withUser(Environment environment) {
     String user = encoded(environment.user().orElseThrow());
-    String password = encoded(environment.password().orElse(""));
-    try {
-      return new ConnectionString(with(user + ":" + password, environment.url()));
-    } catch (IllegalArgumentException e) {
-      // The settings' own mask knows the password as it is, and not in the form of a url.
-      String message = String.valueOf(e.getMessage());
-      throw new IllegalArgumentException(message.replace(":" + password, ":***"));
-    }
+    // Without a password where there is none: some mechanisms refuse even an empty one.
+    String password = environment.password().map(one -> ":" + encoded(one)).orElse("");
+    return new ConnectionString(with(user + password, environment.url()));
   }
 
   private static String with(String user, String url) {

@@ -45,6 +45,7 @@ class DocumentTransactionTest {
   @AfterEach
   void stop() throws IOException {
     proxy.close();
+    replicaSet.close();
   }
 
   private TestLadder ladder() {
